@@ -1,0 +1,1 @@
+"""Bexi: from a picture to the icons of a site."""

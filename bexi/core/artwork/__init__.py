@@ -1,0 +1,1 @@
+"""From bytes to artwork: detection, decoding, vector rendering, measured facts."""

@@ -1,0 +1,82 @@
+"""Finding the ink: what of a picture is drawn on its ground, and where."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bexi.core.pixels.colour import Colour
+from bexi.core.pixels.light import Pixels
+
+CLEAR_BELOW = 9
+"""Alpha up to here (of 255) is not seen as ink."""
+NEAR_GROUND = 28
+"""Largest difference in a channel (of 255) by which compression noise strays from a solid ground."""
+
+
+class GroundKind(StrEnum):
+    """What the ink lies on."""
+
+    CLEAR = "clear"
+    SOLID = "solid"
+    BUSY = "busy"
+
+
+@dataclass(frozen=True)
+class Box:
+    """A rectangle in artwork pixels; `right` and `bottom` lie just outside it."""
+
+    left: int
+    top: int
+    right: int
+    bottom: int
+
+    @property
+    def width(self) -> int:
+        """Pixels across."""
+        return self.right - self.left
+
+    @property
+    def height(self) -> int:
+        """Pixels down."""
+        return self.bottom - self.top
+
+
+@dataclass(frozen=True)
+class Ink:
+    """The ground of a picture and the box and share of what is drawn on it. `box` is None for a blank picture."""
+
+    ground: GroundKind
+    ground_colour: Colour | None
+    box: Box | None
+    share: float
+
+
+def find_ink(pixels: Pixels) -> Ink:
+    """Measure the ink of a picture.
+
+    Clear ground: anything visible is ink. Solid ground (nine tenths of the edge within the noise of one colour):
+    what differs from it. Busy ground: everything.
+    """
+    if pixels[..., 3].min() < 255 - CLEAR_BELOW:
+        return _ink(GroundKind.CLEAR, None, pixels[..., 3] >= CLEAR_BELOW)
+    edge = np.concatenate([pixels[0], pixels[-1], pixels[:, 0], pixels[:, -1]])[:, :3]
+    colour = np.median(edge, axis=0).astype(np.uint8)
+    if np.mean(_far(edge, colour)) > 0.1:
+        return _ink(GroundKind.BUSY, None, np.ones(pixels.shape[:2], dtype=bool))
+    return _ink(GroundKind.SOLID, Colour(*(int(channel) for channel in colour)), _far(pixels[..., :3], colour))
+
+
+def _far(colours: NDArray[np.uint8], ground: NDArray[np.uint8]) -> NDArray[np.bool_]:
+    difference = np.maximum(colours, ground) - np.minimum(colours, ground)
+    far: NDArray[np.bool_] = difference.max(axis=-1) > NEAR_GROUND
+    return far
+
+
+def _ink(ground: GroundKind, colour: Colour | None, mask: NDArray[np.bool_]) -> Ink:
+    rows, columns = np.flatnonzero(mask.any(axis=1)), np.flatnonzero(mask.any(axis=0))
+    if not len(rows):
+        return Ink(ground, colour, None, 0.0)
+    box = Box(int(columns[0]), int(rows[0]), int(columns[-1]) + 1, int(rows[-1]) + 1)
+    return Ink(ground, colour, box, float(mask.mean()))

@@ -1,0 +1,15 @@
+"""How much a picture may ask of the machine."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Limits:
+    """Upper bounds for one picture: bytes of the file, decoded pixels, SVG elements with every reuse counted."""
+
+    file_bytes: int = 40 * 1024 * 1024
+    pixels: int = 64_000_000
+    svg_elements: int = 50_000
+
+
+DEFAULT_LIMITS = Limits()

@@ -1,0 +1,38 @@
+"""The two kinds of picture behind an artwork: pixels, or shapes that are drawn anew at each size."""
+
+from dataclasses import dataclass
+
+from bexi.core.pixels.light import Pixels
+
+
+@dataclass(frozen=True, eq=False)
+class Bitmap:
+    """A decoded picture: upright, sRGB, straight alpha."""
+
+    pixels: Pixels
+    animated: bool = False
+    turned: bool = False
+    profile: str | None = None
+
+    @property
+    def width(self) -> int:
+        """Width in pixels."""
+        return int(self.pixels.shape[1])
+
+    @property
+    def height(self) -> int:
+        """Height in pixels."""
+        return int(self.pixels.shape[0])
+
+
+@dataclass(frozen=True)
+class Vector:
+    """A checked SVG picture. `width` and `height` are the grid it is framed on, in artwork pixels."""
+
+    markup: str
+    width: int
+    height: int
+    live_text: bool = False
+
+
+Picture = Bitmap | Vector

@@ -1,0 +1,1 @@
+"""File formats, written and read back."""

@@ -1,0 +1,1 @@
+"""The files a site needs: catalogue, build, verification, package."""

@@ -1,0 +1,83 @@
+"""Building the set: every file of the catalogue from one recipe, each read back before it is offered."""
+
+import hashlib
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+from bexi.core.artwork.pictures import Picture
+from bexi.core.formats import ico, png, webmanifest
+from bexi.core.framing.compose import compose
+from bexi.core.framing.recipe import Recipe
+from bexi.core.iconset.catalogue import CATALOGUE, MANIFEST_NAME, IconSpec
+from bexi.core.iconset.verify import verify_icon, verify_manifest
+from bexi.core.pixels.light import Pixels
+
+ENGINE_VERSION = "1"
+"""Raised whenever the same recipe would give other bytes."""
+
+
+@dataclass(frozen=True)
+class BuiltFile:
+    """One finished file. `spec` is None for text files."""
+
+    name: str
+    media_type: str
+    data: bytes
+    spec: IconSpec | None = None
+
+    @cached_property
+    def sha256(self) -> str:
+        """Hash of the bytes, hexadecimal."""
+        return hashlib.sha256(self.data).hexdigest()
+
+
+Squares = Mapping[tuple[int, bool], Pixels]
+"""The squared pictures of one recipe, by size in px and whether the icon must be opaque."""
+
+
+def compose_squares(picture: Picture, recipe: Recipe, specs: Sequence[IconSpec]) -> Squares:
+    """The pictures these icons are made of, each composed once from the artwork."""
+    squares: dict[tuple[int, bool], Pixels] = {}
+    for opaque in (False, True):
+        sizes = sorted({size for spec in specs if spec.opaque is opaque for size in spec.sizes})
+        if sizes:
+            composed = compose(picture, recipe.frame, recipe.ground_for(opaque), sizes)
+            squares |= {(size, opaque): pixels for size, pixels in zip(sizes, composed, strict=True)}
+    return squares
+
+
+def encode(spec: IconSpec, squares: Squares) -> bytes:
+    """The bytes of one icon file."""
+    pictures = [squares[size, spec.opaque] for size in spec.sizes]
+    return ico.write(pictures) if spec.media_type == ico.MEDIA_TYPE else png.write(pictures[0])
+
+
+def build(
+    picture: Picture, recipe: Recipe, site_name: str, on_file: Callable[[str], None] = lambda name: None
+) -> tuple[BuiltFile, ...]:
+    """All files of the set; calls `on_file` with the name of each when it is verified.
+
+    Raises FramingRefused for a frame beside the artwork, BuildFailed when a file does not pass its reading-back.
+    """
+    files = []
+    for file in _files(picture, recipe, site_name):
+        files.append(file)
+        on_file(file.name)
+    return tuple(files)
+
+
+def _files(picture: Picture, recipe: Recipe, site_name: str) -> Iterator[BuiltFile]:
+    squares = compose_squares(picture, recipe, CATALOGUE)
+    for spec in CATALOGUE:
+        data = encode(spec, squares)
+        verify_icon(spec, data, [squares[size, spec.opaque] for size in spec.sizes])
+        yield BuiltFile(spec.name, spec.media_type, data, spec)
+    icons = [
+        webmanifest.ManifestIcon(f"/{spec.name}", spec.sizes[0], spec.media_type)
+        for spec in CATALOGUE
+        if spec.in_manifest
+    ]
+    manifest = webmanifest.new(site_name, icons)
+    verify_manifest(manifest, icons)
+    yield BuiltFile(MANIFEST_NAME, webmanifest.MEDIA_TYPE, manifest)

@@ -1,0 +1,1 @@
+"""What a served site tells its visitors about its icons."""

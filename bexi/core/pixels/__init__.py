@@ -1,0 +1,1 @@
+"""Colour and resampling arithmetic on arrays of pixels."""

@@ -1,0 +1,48 @@
+"""Between stored pixels (sRGB, straight alpha, 8 bit) and light (linear, premultiplied, float)."""
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bexi.core.pixels.colour import Colour, linear
+
+Pixels = NDArray[np.uint8]
+"""Shape (height, width, 4): sRGB red, green, blue and straight alpha, 0 to 255."""
+Light = NDArray[np.float32]
+"""Shape (height, width, 4): linear red, green, blue multiplied by alpha, then alpha; nominally 0 to 1."""
+
+_LINEAR = np.array([linear(value / 255) for value in range(256)], dtype=np.float32)
+
+
+def to_light(pixels: Pixels) -> Light:
+    """Linear, premultiplied light of stored pixels."""
+    light: Light = np.take(_LINEAR, pixels)
+    light[..., 3] = pixels[..., 3]
+    light[..., 3] /= 255
+    if pixels[..., 3].min(initial=255) < 255:
+        light[..., :3] *= light[..., 3:]
+    return light
+
+
+def to_pixels(light: Light) -> Pixels:
+    """Stored pixels of light, each channel rounded to the nearest value; clear pixels become all zero."""
+    alpha = np.clip(light[..., 3:], 0, 1)
+    straight = np.divide(light[..., :3], alpha, out=np.zeros_like(light[..., :3]), where=alpha > 0)
+    straight = np.clip(straight, 0, 1)
+    encoded = np.where(straight <= 0.0031308, 12.92 * straight, 1.055 * straight ** (1 / 2.4) - 0.055)
+    pixels: Pixels = np.rint(np.concatenate([encoded, alpha], axis=-1) * 255).astype(np.uint8)
+    pixels[pixels[..., 3] == 0] = 0
+    return pixels
+
+
+def colour_light(colour: Colour) -> Light:
+    """The light of an opaque colour, shape (4,)."""
+    return to_light(np.array([*colour.channels, 255], dtype=np.uint8))
+
+
+def over(pixels: Pixels, ground: Colour) -> Pixels:
+    """Opaque pixels: the picture laid on a ground as a browser lays it, in sRGB (CSS Compositing, source-over)."""
+    alpha = pixels[..., 3:].astype(np.float32) / 255
+    mixed = pixels[..., :3] * alpha + np.array(ground.channels, dtype=np.float32) * (1 - alpha)
+    result = np.full_like(pixels, 255)
+    result[..., :3] = np.rint(mixed)
+    return result

@@ -1,0 +1,1 @@
+"""The icon lines in the head of a page: written, found, edited byte-exactly."""

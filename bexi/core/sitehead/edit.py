@@ -1,0 +1,133 @@
+"""Putting the icon lines into a page: one marked block, every byte outside it as before."""
+
+import re
+from dataclasses import dataclass
+
+from bexi.core.sitehead.scan import Head, Span, Tag, as_text, find_head
+from bexi.core.sitehead.snippet import head_lines, marked
+
+
+@dataclass(frozen=True)
+class HeadEdit:
+    """A page before and after, and the icon links of others that gave way."""
+
+    before: bytes
+    after: bytes
+    removed: tuple[str, ...]
+
+
+def edit_head(page: bytes) -> HeadEdit:
+    """The page with the icon lines of the set in its head, in place of all earlier ones.
+
+    Raises HeadRefused when the head cannot be found for sure. Editing an edited page changes nothing.
+    """
+    text = as_text(page)
+    head = find_head(text)
+    foreign = [link for link in head.icon_links if not _within(link, head.block)]
+    lines = marked(head_lines(xhtml=head.xhtml))
+    if head.block:
+        spot = head.block
+        inserted = _laid_out(text, spot.start, lines)
+    else:
+        spot, inserted = _new_block(text, head, foreign, lines)
+    changes = [(spot, inserted), *((_removal(text, link), "") for link in foreign)]
+    after = _apply(text, changes)
+    return HeadEdit(page, after.encode("latin-1"), tuple(_readable(text[link.start : link.end]) for link in foreign))
+
+
+def _within(span: Span, block: Span | None) -> bool:
+    return block is not None and block.start <= span.start < block.end
+
+
+def _new_block(text: str, head: Head, foreign: list[Tag], lines: list[str]) -> tuple[Span, str]:
+    """Where a block goes that is not there yet, and its text.
+
+    It stands where the first earlier icon link stood, else after the last link; but never before the title or
+    the character set, which a browser must meet early (WHATWG HTML, §4.2.5.4).
+    """
+    early = [tag for tag in head.tags if _is_early(tag)]
+    links = [tag for tag in head.tags if tag.name == "link" and tag not in foreign]
+    earliest = early[-1].end if early else head.inside.start
+    if foreign and foreign[0].start >= earliest:
+        line = _line_of(text, foreign[0])
+        start = line.start if line else foreign[0].start
+        return Span(start, start), _before(text, foreign[0], line, lines)
+    anchor = max([earliest, *(link.end for link in links)])
+    return Span(anchor, anchor), _after(text, anchor, lines)
+
+
+def _is_early(tag: Tag) -> bool:
+    if tag.name == "title":
+        return tag.closing
+    return tag.name == "meta" and ("charset" in dict(tag.attributes) or tag.get("http-equiv").lower() == "content-type")
+
+
+def _before(text: str, tag: Tag, line: Span | None, lines: list[str]) -> str:
+    if line is None:
+        return "".join(lines)
+    indent = text[line.start : tag.start]
+    newline = _newline(text)
+    return "".join(f"{indent}{each}{newline}" for each in lines)
+
+
+def _after(text: str, anchor: int, lines: list[str]) -> str:
+    """Lines of their own below the anchor when it ends its line, else the bare tags behind it."""
+    if not re.compile(r"[ \t]*(?:\r|\n|\Z)").match(text, anchor):
+        return "".join(lines)
+    indent, newline = _indent(text, anchor), _newline(text)
+    return "".join(f"{newline}{indent}{each}" for each in lines)
+
+
+def _laid_out(text: str, start: int, lines: list[str]) -> str:
+    """The lines as a block that begins at `start` is laid out already: one below the other, or in one line."""
+    if text[start:].split("-->", 1)[1].startswith("<"):
+        return "".join(lines)
+    return f"{_newline(text)}{_indent(text, start)}".join(lines)
+
+
+def _indent(text: str, position: int) -> str:
+    start = max(text.rfind("\n", 0, position), text.rfind("\r", 0, position)) + 1
+    match = re.compile(r"[ \t]*").match(text, start)
+    indent = match[0] if match else ""
+    # The bare <head> line is indented less than what stands in it.
+    if re.compile(r"<head[\s>]", re.IGNORECASE).match(text, start + len(indent)):
+        inner = re.compile(r"[^\r\n]*(?:\r\n|\r|\n)([ \t]+)<(?!/)").match(text, start)
+        return inner[1] if inner else indent
+    return indent
+
+
+def _newline(text: str) -> str:
+    """The line end that most lines of the page have."""
+    counts = {"\r\n": text.count("\r\n")}
+    counts["\n"] = text.count("\n") - counts["\r\n"]
+    counts["\r"] = text.count("\r") - counts["\r\n"]
+    return max(counts, key=lambda ending: (counts[ending], ending == "\n"))
+
+
+def _line_of(text: str, tag: Tag) -> Span | None:
+    """The whole line of a tag with its line end, when nothing else stands on it."""
+    start = max(text.rfind("\n", 0, tag.start), text.rfind("\r", 0, tag.start)) + 1
+    rest = re.compile(r"[ \t]*(\r\n|\r|\n)").match(text, tag.end)
+    if text[start : tag.start].strip(" \t") or not rest:
+        return None
+    return Span(start, rest.end())
+
+
+def _removal(text: str, tag: Tag) -> Span:
+    return _line_of(text, tag) or Span(tag.start, tag.end)
+
+
+def _apply(text: str, changes: list[tuple[Span, str]]) -> str:
+    pieces, position = [], 0
+    for span, replacement in sorted(changes, key=lambda change: (change[0].start, change[0].end)):
+        pieces += [text[position : span.start], replacement]
+        position = span.end
+    return "".join([*pieces, text[position:]])
+
+
+def _readable(text: str) -> str:
+    raw = text.encode("latin-1")
+    try:
+        return raw.decode()
+    except UnicodeDecodeError:
+        return raw.decode("cp1252", errors="replace")

@@ -1,0 +1,157 @@
+"""Finding the head of a page and the links in it, without disturbing a byte.
+
+A page is scanned as Latin-1 text, which maps every byte to one character and back; so offsets are byte offsets
+in any encoding that keeps ASCII (UTF-8, Windows-1252 and most others).
+"""
+
+import codecs
+import html
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from bexi.core.errors import HeadRefused
+from bexi.core.sitehead.snippet import BEGIN, END
+
+LARGEST_PAGE = 8 * 1024 * 1024
+
+# Comments and embedded code come whole, so a tag inside them is never seen. Quantifiers are possessive: no
+# hostile page makes the scanner go back and forth.
+_TOKEN = re.compile(
+    r"(?P<comment><!--.*?(?:-->|\Z))"
+    r"|<\?.*?(?:\?>|\Z)|<%.*?(?:%>|\Z)|\{%.*?(?:%\}|\Z)|\{\{.*?(?:\}\}|\Z)"
+    r"|<!(?P<declaration>[^>]*+)>"
+    r"|<(?P<close>/?)(?P<name>[A-Za-z][^\s/><]*+)(?P<attributes>(?:[^>\"'<]|\"[^\"]*+\"|'[^']*+'|<[?%].*?[?%]>)*+)>",
+    re.DOTALL,
+)
+_ATTRIBUTE = re.compile(r"([^\s=/>\"']++)(?:\s*+=\s*+(?:\"([^\"]*+)\"|'([^']*+)'|([^\s\"'>]++)))?")
+# Elements whose content is text, not tags (WHATWG HTML, §13.1.2 "Elements": raw text and escapable raw text).
+_TEXT_ELEMENTS = {"script", "style", "title", "textarea", "noscript", "template", "iframe", "xmp"}
+_ENDS_HEAD = {"body", "frameset"}
+
+
+@dataclass(frozen=True)
+class Span:
+    """A stretch of a page, in bytes; `end` lies just outside."""
+
+    start: int
+    end: int
+
+
+@dataclass(frozen=True)
+class Tag(Span):
+    """One tag with its attributes, names in lower case."""
+
+    name: str
+    closing: bool
+    attributes: tuple[tuple[str, str], ...]
+
+    def get(self, name: str) -> str:
+        """The value of an attribute, empty when it is missing."""
+        return next((value for key, value in self.attributes if key == name), "")
+
+
+@dataclass(frozen=True)
+class Head:
+    """The head of a page: the span between its tags, its tags in order, and our own marked block, if it is there."""
+
+    inside: Span
+    tags: tuple[Tag, ...]
+    block: Span | None
+    xhtml: bool
+
+    @property
+    def icon_links(self) -> tuple[Tag, ...]:
+        """Links that declare an icon or a manifest, in tree order."""
+        return tuple(tag for tag in self.tags if tag.name == "link" and not tag.closing and declares_icon(tag))
+
+
+def declares_icon(link: Tag) -> bool:
+    """Whether a link is about the site's icons: icon, home-screen icon, one-colour icon or manifest."""
+    kinds = set(link.get("rel").lower().split())
+    return bool(kinds & {"icon", "apple-touch-icon", "apple-touch-icon-precomposed", "mask-icon", "manifest"})
+
+
+def as_text(page: bytes) -> str:
+    """The page with one character for each byte; raises HeadRefused for UTF-16 and UTF-32 and for oversized pages."""
+    if page.startswith((codecs.BOM_UTF16_LE, codecs.BOM_UTF16_BE)):
+        raise HeadRefused(
+            "page-encoding",
+            "This page is stored as UTF-16, which Bexi does not edit. Save it as UTF-8 and plan again.",
+        )
+    if len(page) > LARGEST_PAGE:
+        raise HeadRefused(
+            "page-too-large",
+            f"This page is larger than {LARGEST_PAGE // 1024 // 1024} MB, too large to be a page.",
+        )
+    return page.decode("latin-1")
+
+
+def find_head(text: str) -> Head:
+    """The real head of a page; raises HeadRefused when there is none, or when it cannot be told for sure."""
+    start = end = None
+    tags: list[Tag] = []
+    marks: dict[str, list[Span]] = {BEGIN: [], END: []}
+    xhtml = False
+    for token in _tokens(text):
+        if not isinstance(token, Tag):
+            comment = text[token.start : token.end]
+            if start is not None and comment in marks:
+                marks[comment].append(token)
+            xhtml = xhtml or (comment.startswith("<!") and "XHTML" in comment[:200] and not comment.startswith("<!--"))
+        elif token.name == "html" and not token.closing:
+            xhtml = xhtml or bool(token.get("xmlns"))
+        elif token.name == "head":
+            if token.closing:
+                end = token.start
+                break
+            if start is not None:
+                raise HeadRefused("two-heads", "This page opens <head> twice, so the right place cannot be told.")
+            start = token.end
+        elif start is not None and token.name in _ENDS_HEAD:
+            end = token.start
+            break
+        elif start is not None:
+            tags.append(token)
+    if start is None:
+        raise HeadRefused(
+            "no-head",
+            "No <head> tag stands here. If a shared header template builds this head, the template is edited instead.",
+        )
+    if end is None:
+        raise HeadRefused("open-head", "The <head> of this file is never closed, so its end cannot be told.")
+    block = _block(marks[BEGIN], marks[END])
+    return Head(Span(start, end), tuple(tags), block, xhtml)
+
+
+def _block(begins: list[Span], ends: list[Span]) -> Span | None:
+    if not begins and not ends:
+        return None
+    if len(begins) != 1 or len(ends) != 1 or begins[0].start > ends[0].start:
+        raise HeadRefused(
+            "broken-block",
+            "The marks around the icon lines here are no longer a pair. Remove the leftover mark and plan again.",
+        )
+    return Span(begins[0].start, ends[0].end)
+
+
+def _tokens(text: str) -> Iterator[Tag | Span]:
+    """Tags, and comments and declarations as plain spans, in order."""
+    position = 0
+    while match := _TOKEN.search(text, position):
+        position = match.end()
+        if match["name"] is None:
+            if match["comment"] is not None or match["declaration"] is not None:
+                yield Span(match.start(), match.end())
+            continue
+        name = match["name"].lower()
+        closing = bool(match["close"])
+        yield Tag(match.start(), match.end(), name, closing, tuple(_attributes(match["attributes"])))
+        if name in _TEXT_ELEMENTS and not closing and not match["attributes"].endswith("/"):
+            closer = re.compile(rf"</{re.escape(name)}(?=[\s/>])", re.IGNORECASE).search(text, position)
+            position = closer.start() if closer else len(text)
+
+
+def _attributes(text: str) -> Iterator[tuple[str, str]]:
+    for match in _ATTRIBUTE.finditer(text):
+        yield match[1].lower(), html.unescape(match[2] or match[3] or match[4] or "")

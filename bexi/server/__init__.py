@@ -1,0 +1,1 @@
+"""The Django project: the web face of Bexi."""
