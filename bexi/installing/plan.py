@@ -8,13 +8,13 @@ from enum import StrEnum
 from bexi.core.errors import HeadRefused
 from bexi.core.formats import webmanifest
 from bexi.core.iconset.build import BuiltFile
-from bexi.core.iconset.catalogue import MANIFEST_NAME
+from bexi.core.iconset.catalogue import MANIFEST
 from bexi.core.sitehead.edit import edit_head
 from bexi.hosts.protocol import Host
 
 PAGE_ENDINGS = (".html", ".htm", ".xhtml", ".shtml", ".php")
 # Names under which a site may already have a manifest whose other members are worth keeping [common practice].
-_MANIFEST_NAMES = (MANIFEST_NAME, "manifest.webmanifest", "manifest.json")
+_MANIFEST_NAMES = (MANIFEST.name, "manifest.webmanifest", "manifest.json")
 
 
 class StepKind(StrEnum):
@@ -101,7 +101,7 @@ def _reverse(step: Step) -> StepKind:
 
 def _file_step(host: Host, file: BuiltFile) -> Step:
     before = host.read(file.name)
-    after, notes = _manifest(host, file.data) if file.name == MANIFEST_NAME else (file.data, ())
+    after, notes = _manifest(host, file.data) if file.spec is MANIFEST else (file.data, ())
     if before is None:
         return Step(StepKind.ADD, file.name, None, after, notes)
     return Step(StepKind.SAME if before == after else StepKind.REPLACE, file.name, before, after, notes)

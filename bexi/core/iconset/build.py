@@ -9,7 +9,7 @@ from bexi.core.artwork.pictures import Picture
 from bexi.core.formats import ico, png, webmanifest
 from bexi.core.framing.compose import compose
 from bexi.core.framing.recipe import Recipe
-from bexi.core.iconset.catalogue import CATALOGUE, MANIFEST_NAME, IconSpec
+from bexi.core.iconset.catalogue import ICONS, MANIFEST, FileSpec, IconSpec
 from bexi.core.iconset.verify import verify_icon, verify_manifest
 from bexi.core.pixels.light import Pixels
 
@@ -19,12 +19,15 @@ ENGINE_VERSION = "1"
 
 @dataclass(frozen=True)
 class BuiltFile:
-    """One finished file. `spec` is None for text files."""
+    """One finished file."""
 
-    name: str
-    media_type: str
+    spec: FileSpec
     data: bytes
-    spec: IconSpec | None = None
+
+    @property
+    def name(self) -> str:
+        """The conventional file name."""
+        return self.spec.name
 
     @cached_property
     def sha256(self) -> str:
@@ -68,16 +71,14 @@ def build(
 
 
 def _files(picture: Picture, recipe: Recipe, site_name: str) -> Iterator[BuiltFile]:
-    squares = compose_squares(picture, recipe, CATALOGUE)
-    for spec in CATALOGUE:
+    squares = compose_squares(picture, recipe, ICONS)
+    for spec in ICONS:
         data = encode(spec, squares)
         verify_icon(spec, data, [squares[size, spec.opaque] for size in spec.sizes])
-        yield BuiltFile(spec.name, spec.media_type, data, spec)
+        yield BuiltFile(spec, data)
     icons = [
-        webmanifest.ManifestIcon(f"/{spec.name}", spec.sizes[0], spec.media_type)
-        for spec in CATALOGUE
-        if spec.in_manifest
+        webmanifest.ManifestIcon(f"/{spec.name}", spec.sizes[0], spec.media_type) for spec in ICONS if spec.in_manifest
     ]
     manifest = webmanifest.new(site_name, icons)
     verify_manifest(manifest, icons)
-    yield BuiltFile(MANIFEST_NAME, webmanifest.MEDIA_TYPE, manifest)
+    yield BuiltFile(MANIFEST, manifest)

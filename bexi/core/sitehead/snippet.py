@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from bexi.core.iconset.catalogue import CATALOGUE, MANIFEST_NAME, IconSpec
+from bexi.core.iconset.catalogue import ICONS, MANIFEST, IconSpec
 
 BEGIN = "<!-- icons: placed by Bexi, replaced whole on the next installation -->"
 END = "<!-- end of icons -->"
@@ -11,8 +11,8 @@ END = "<!-- end of icons -->"
 def head_lines(xhtml: bool = False) -> list[str]:
     """The link lines for the set, in the order in which a browser should meet them, without the marks."""
     end = " />" if xhtml else ">"
-    links = [_link(spec) for spec in CATALOGUE if spec.rel]
-    return [f"{link}{end}" for link in [*links, f'<link rel="manifest" href="/{MANIFEST_NAME}"']]
+    links = [_link(spec) for spec in ICONS if spec.rel]
+    return [f"{link}{end}" for link in [*links, f'<link rel="manifest" href="/{MANIFEST.name}"']]
 
 
 def marked(lines: Sequence[str]) -> list[str]:

@@ -1,0 +1,174 @@
+"""Looking at what a site serves: its pages' icon links, the icons behind them, and whether they are what they say."""
+
+import io
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from urllib.parse import urljoin, urlsplit
+
+from PIL import Image
+
+from bexi.core.artwork.detection import PictureFormat, detect
+from bexi.core.errors import HeadRefused
+from bexi.core.sitehead.scan import as_text, find_head
+
+
+@dataclass(frozen=True)
+class Served:
+    """What a site answered. `error` is a sentence when it did not answer at all; `status` is 0 then."""
+
+    url: str
+    status: int
+    content_type: str = ""
+    body: bytes = b""
+    error: str = ""
+
+
+@dataclass(frozen=True)
+class Finding:
+    """One thing looked at: whether it is well, where, the evidence, why it matters and what mends it."""
+
+    ok: bool
+    what: str
+    where: str
+    evidence: str
+    why: str = ""
+    remedy: str = ""
+
+
+Fetch = Callable[[str], Served]
+
+
+def inspect(address: str, pages: Sequence[str], installed: Mapping[str, bytes], fetch: Fetch) -> list[Finding]:
+    """Everything found at a site's address.
+
+    `pages` are paths of pages to look at besides the home page, `installed` the files that should be served, by
+    path; `fetch` gets an absolute address.
+    """
+    home = fetch(address)
+    if home.status != 200:
+        return [_unreachable(home)]
+    findings = [*_page(home, bool(installed))]
+    for path in pages:
+        findings += _page(fetch(urljoin(address, path)), bool(installed))
+    for path, data in installed.items():
+        findings.append(_as_installed(fetch(urljoin(address, path)), data))
+    seen = {urljoin(address, path) for path in installed}
+    for url, is_home_screen in _icon_addresses(address, home):
+        if url not in seen and urlsplit(url).netloc == urlsplit(address).netloc:
+            seen.add(url)
+            findings.append(_icon(fetch(url), is_home_screen))
+    return findings
+
+
+def _unreachable(home: Served) -> Finding:
+    return Finding(
+        False,
+        "The site does not answer",
+        home.url,
+        home.error or f"status {home.status}",
+        "Nobody can see its icon while it does not answer.",
+        "Check the address, and that the site is running; then check again.",
+    )
+
+
+def _page(page: Served, is_installed: bool) -> Iterator[Finding]:
+    if page.status != 200:
+        yield Finding(False, "Page not served", page.url, page.error or f"status {page.status}")
+        return
+    try:
+        links = find_head(as_text(page.body)).icon_links
+    except HeadRefused as refusal:
+        yield Finding(
+            not is_installed,
+            "Page without a head",
+            page.url,
+            refusal.sentence,
+            "Browsers then ask only for /favicon.ico.",
+        )
+        return
+    declared = [link.get("href") for link in links if link.get("rel").lower() in ("icon", "shortcut icon")]
+    if declared:
+        yield Finding(True, "Page declares icons", page.url, f"{len(declared)} declared: {', '.join(declared)}")
+    else:
+        yield Finding(
+            False,
+            "Page declares no icon",
+            page.url,
+            "no link with rel=icon in its head",
+            "Browsers then fall back on /favicon.ico, phones on a scrap of the page.",
+            "Build the set and install it; Bexi writes the lines into every page.",
+        )
+
+
+def _as_installed(served: Served, data: bytes) -> Finding:
+    if served.status == 200 and served.body == data:
+        evidence = f"{len(data)} bytes as installed, served as {served.content_type or 'no type'}"
+        return Finding(True, "Icon file served", served.url, evidence)
+    evidence = served.error or (
+        f"status {served.status}" if served.status != 200 else f"{len(served.body)} bytes, other than those installed"
+    )
+    return Finding(
+        False,
+        "Icon file not as installed",
+        served.url,
+        evidence,
+        "Visitors get something else than what was installed.",
+        "Check that the site is served from the folder that was installed to; else install again.",
+    )
+
+
+def _icon_addresses(address: str, home: Served) -> Iterator[tuple[str, bool]]:
+    try:
+        links = find_head(as_text(home.body)).icon_links
+    except HeadRefused:
+        links = ()
+    for link in links:
+        kind = link.get("rel").lower()
+        if kind != "manifest" and link.get("href"):
+            yield urljoin(address, link.get("href")), "apple-touch-icon" in kind
+    yield urljoin(address, "/favicon.ico"), False
+
+
+def _icon(served: Served, is_home_screen: bool) -> Finding:
+    if served.status != 200:
+        return Finding(
+            False,
+            "Icon missing",
+            served.url,
+            served.error or f"status {served.status}",
+            "Browsers ask for it and get nothing, so they show a blank sheet.",
+            "Build the set and install it.",
+        )
+    real = detect(served.body)
+    if real is None:
+        return Finding(False, "Not a picture", served.url, f"{len(served.body)} bytes that are no picture")
+    if served.url.endswith(".ico") and real is not PictureFormat.ICO:
+        return Finding(
+            False,
+            "Not an ICO",
+            served.url,
+            f"by its content it is a {real.label} picture",
+            "Some browsers show a renamed picture, others do not.",
+            "Build the set and install it; its favicon.ico is a real one, and the old file is kept.",
+        )
+    if is_home_screen and not _is_opaque(served.body):
+        return Finding(
+            False,
+            "Home-screen icon is transparent",
+            served.url,
+            f"{real.label} picture with clear parts",
+            "A phone fills the clear parts with black.",
+            "Build the set and install it; its home-screen icon is always opaque.",
+        )
+    return Finding(True, "Icon served", served.url, f"{real.label}, {len(served.body)} bytes, {served.content_type}")
+
+
+def _is_opaque(data: bytes) -> bool:
+    try:
+        with Image.open(io.BytesIO(data)) as image:
+            if image.width * image.height > 4_000_000:
+                return True
+            low, _ = image.convert("RGBA").getchannel("A").getextrema()
+            return low == 255
+    except (OSError, ValueError, Image.DecompressionBombError):
+        return True

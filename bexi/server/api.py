@@ -1,0 +1,26 @@
+"""The API: one router for each app."""
+
+from django.http import HttpRequest
+from ninja import NinjaAPI
+from ninja.utils import check_csrf
+
+from bexi.server.artwork.api import router as artwork
+from bexi.server.benches.api import router as benches
+from bexi.server.builds.api import router as builds
+from bexi.server.checks.api import router as checks
+from bexi.server.installs.api import router as installs
+from bexi.server.problems import Conflict, answer_problems
+from bexi.server.sites.api import router as sites
+
+
+def from_our_own_page(request: HttpRequest) -> bool:
+    """Let a request through when it carries the token our own page was given (no other site can read it)."""
+    if check_csrf(request, from_our_own_page) is not None:
+        raise Conflict("page-outdated", "This page was opened too long ago. Reload it and try again.")
+    return True
+
+
+api = NinjaAPI(title="Bexi", version="1", docs_url=None, auth=from_our_own_page)
+answer_problems(api)
+for router in (sites, artwork, benches, builds, installs, checks):
+    api.add_router("", router)

@@ -1,0 +1,1 @@
+"""Pictures taken in, with their measured facts."""

@@ -1,0 +1,1 @@
+"""Drafts: what is on the bench for each site."""

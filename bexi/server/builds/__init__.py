@@ -1,0 +1,1 @@
+"""Built icon sets, never changed after."""

@@ -1,0 +1,47 @@
+"""Building the set of a site, and handing out what was built."""
+
+from django.db import transaction
+from django.db.models import Max
+
+from bexi.core.errors import FramingRefused
+from bexi.core.framing.recipe import Recipe
+from bexi.core.iconset import build as engine
+from bexi.core.iconset.build import BuiltFile
+from bexi.core.iconset.catalogue import CATALOGUE
+from bexi.core.iconset.package import package
+from bexi.core.sitehead.snippet import head_lines
+from bexi.server import blobs
+from bexi.server.artwork.services import open_picture
+from bexi.server.builds.models import Build, BuildFile
+from bexi.server.sites.models import Site
+
+SPECS = {spec.name: spec for spec in CATALOGUE}
+
+
+def build_site(site: Site) -> Build:
+    """Build the draft of a site; raises FramingRefused when there is none, BuildFailed when a check fails."""
+    draft = site.drafts.select_related("artwork").first()
+    if draft is None:
+        raise FramingRefused("no-draft", "Nothing is on the bench of this site yet. Choose an artwork first.")
+    recipe = Recipe.from_json(draft.recipe)
+    files = engine.build(open_picture(draft.artwork.sha256), recipe, site.name)
+    with transaction.atomic():
+        number = (site.builds.aggregate(last=Max("number"))["last"] or 0) + 1
+        build = Build.objects.create(
+            site=site, number=number, artwork=draft.artwork, recipe=draft.recipe, engine=engine.ENGINE_VERSION
+        )
+        BuildFile.objects.bulk_create(
+            BuildFile(build=build, position=position, name=file.name, sha256=blobs.put(file.data), size=len(file.data))
+            for position, file in enumerate(files)
+        )
+    return build
+
+
+def built_files(build: Build) -> list[BuiltFile]:
+    """The files of a build with their bytes."""
+    return [BuiltFile(SPECS[file.name], blobs.get(file.sha256)) for file in build.files.all()]
+
+
+def package_of(build: Build) -> bytes:
+    """The build as a ZIP."""
+    return package(built_files(build), head_lines())

@@ -1,0 +1,1 @@
+"""What visitors of a live site get."""

@@ -1,0 +1,39 @@
+"""Checking what a live site serves."""
+
+import dataclasses
+from functools import partial
+
+import httpx
+
+from bexi.core.errors import HostRefused
+from bexi.core.livesite.inspect import inspect
+from bexi.server import blobs
+from bexi.server.checks.fetch import TIMEOUT_SECONDS, fetch
+from bexi.server.checks.models import Check
+from bexi.server.sites.models import Site
+
+
+def check_site(site: Site) -> Check:
+    """Look at a site as its visitors see it; raises HostRefused when it has no address."""
+    if not site.address:
+        raise HostRefused("no-address", "Bexi does not know this site's address yet. Enter it, then check again.")
+    pages, files = _installed(site)
+    with httpx.Client(timeout=TIMEOUT_SECONDS, trust_env=False) as client:
+        findings = inspect(site.address, pages, files, partial(fetch, client))
+    return Check.objects.create(
+        site=site,
+        findings=[dataclasses.asdict(finding) for finding in findings],
+        problem_count=sum(not finding.ok for finding in findings),
+    )
+
+
+def _installed(site: Site) -> tuple[list[str], dict[str, bytes]]:
+    """Edited pages, and written files with their bytes, of the installation that stands."""
+    install = site.installs.filter(state="done").first()
+    if install is None:
+        return [], {}
+    steps = install.steps.all()
+    pages = [step.path for step in steps if step.kind == "edit"]
+    return pages, {
+        step.path: blobs.get(step.after_sha256) for step in steps if step.kind != "edit" and step.after_sha256
+    }

@@ -1,0 +1,1 @@
+"""The demo: invented sites and artwork, made by script."""

@@ -1,0 +1,59 @@
+"""Loading the demo: three invented sites on the stand-in host, at three points of the work."""
+
+from pathlib import Path
+
+from django.conf import settings
+
+from bexi.core.framing.frame import Frame, whole_artwork
+from bexi.core.framing.recipe import Recipe
+from bexi.core.pixels.colour import Colour
+from bexi.server.artwork.models import Artwork
+from bexi.server.artwork.services import add_artwork
+from bexi.server.benches.services import save_draft
+from bexi.server.builds.services import build_site
+from bexi.server.checks.services import check_site
+from bexi.server.demo import artwork as drawings
+from bexi.server.installs.services import install, plan_for
+from bexi.server.sites.models import Site
+from bexi.standin.host import LOOPBACK, running
+from bexi.standin.sites import SITES, reset
+
+BOLD = (
+    settings.REPOSITORY / "frontend/node_modules/@fontsource/atkinson-hyperlegible-next/files"
+    "/atkinson-hyperlegible-next-latin-800-normal.woff"
+)
+
+
+def load_demo(served: Path, control_port: int) -> None:
+    """Fill an empty database and the stand-in's folder. The ports must be free: the demo is really installed."""
+    reset(served)
+    lockup, letters = _artwork()
+    ferry, crew, log = (
+        Site.objects.create(
+            name=site.title,
+            address=f"http://{LOOPBACK}:{control_port + site.port_offset}/",
+            folder=str(served / site.folder),
+        )
+        for site in SITES
+    )
+    save_draft(ferry, lockup, Recipe(Frame(27, 27, 566), home_ground=Colour.parse(drawings.SAND)), 0)
+    build_site(ferry)
+    save_draft(ferry, lockup, Recipe(Frame(2, 2, 616), home_ground=Colour.parse(drawings.SAND)), 1)
+    save_draft(crew, letters, Recipe(whole_artwork(1024, 1024), home_ground=Colour.parse(drawings.NAVY)), 0)
+    build_site(crew)
+    with running(served, control_port):
+        install(crew, plan_for(crew)[1].fingerprint)
+        check_site(crew)
+        check_site(log)
+
+
+def _artwork() -> tuple[Artwork, Artwork]:
+    """Take in every piece; returns the lockup and the letters."""
+    add_artwork("pennant-scan.bmp", drawings.pennant_scan(), "Pennant scan")
+    add_artwork("log-book.jpg", drawings.log_book_photo(), "Log-book photo")
+    add_artwork("old-button.gif", drawings.old_button(), "Old button")
+    add_artwork("swell.svg", drawings.swell(), "Swell symbol")
+    letters = add_artwork("mf.svg", drawings.letters(BOLD), "Letters MF")
+    add_artwork("harbour-stamp.png", drawings.harbour_stamp(), "Harbour stamp")
+    add_artwork("ferry-emblem.jpg", drawings.ferry_emblem_on_white(), "Ferry emblem on white")
+    return add_artwork("ferry-lockup.svg", drawings.ferry_lockup(BOLD), "Ferry lockup"), letters

@@ -1,0 +1,1 @@
+"""What was put on the hosts, and taken back."""

@@ -1,0 +1,111 @@
+"""Django settings. From the environment: BEXI_DATA (folder for data), BEXI_DEVELOPMENT=1 (set by `make dev`)."""
+
+import os
+import secrets
+from pathlib import Path
+
+from csp.constants import NONCE, NONE, SELF
+
+from bexi.core.artwork.limits import DEFAULT_LIMITS
+
+REPOSITORY = Path(__file__).resolve().parents[2]
+FRONTEND_BUILD = REPOSITORY / "frontend" / "dist"
+_DATA_HOME = Path(os.environ.get("XDG_DATA_HOME", Path.home() / ".local" / "share"))
+DATA_FOLDER = Path(os.environ.get("BEXI_DATA", _DATA_HOME / "bexi"))
+DATA_FOLDER.mkdir(mode=0o700, parents=True, exist_ok=True)
+BLOB_FOLDER = DATA_FOLDER / "blobs"
+
+
+def _secret_key() -> str:
+    """The key made on first start; it lies beside the data, outside the repository, readable by its owner only."""
+    file = DATA_FOLDER / "secret-key"
+    try:
+        descriptor = os.open(file, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
+    except FileExistsError:
+        return file.read_text()
+    with os.fdopen(descriptor, "w") as target:
+        target.write(secrets.token_urlsafe(50))
+    return file.read_text()
+
+
+SECRET_KEY = _secret_key()
+DEBUG = os.environ.get("BEXI_DEVELOPMENT") == "1"
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
+
+INSTALLED_APPS = [
+    "whitenoise.runserver_nostatic",
+    "django.contrib.staticfiles",
+    "ninja",
+    "bexi.server.sites",
+    "bexi.server.artwork",
+    "bexi.server.benches",
+    "bexi.server.builds",
+    "bexi.server.installs",
+    "bexi.server.checks",
+    "bexi.server.demo",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "bexi.server.uploads.RefuseLargeBodies",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+TEMPLATES: list[dict[str, object]] = []
+ROOT_URLCONF = "bexi.server.urls"
+WSGI_APPLICATION = "bexi.server.wsgi.application"
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA_FOLDER / "bexi.sqlite3",
+        "TEST": {"NAME": DATA_FOLDER / "bexi-test.sqlite3"},
+        "OPTIONS": {
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 20,
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",
+        },
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+STATIC_URL = "static/"
+WHITENOISE_ROOT = FRONTEND_BUILD if FRONTEND_BUILD.is_dir() else None
+WHITENOISE_INDEX_FILE = False
+WHITENOISE_AUTOREFRESH = DEBUG
+
+BODY_LIMIT = DEFAULT_LIMITS.file_bytes + 64 * 1024  # a picture and the form around it
+DATA_UPLOAD_MAX_MEMORY_SIZE = 1024 * 1024
+
+CSRF_COOKIE_SAMESITE = "Strict"
+CSRF_TRUSTED_ORIGINS = ["http://127.0.0.1:5173"] if DEBUG else []
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF],
+        "style-src": [SELF, NONCE],
+        "img-src": [SELF, "data:"],
+        "font-src": [SELF],
+        "connect-src": [SELF],
+        "base-uri": [NONE],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+    }
+}
+
+USE_TZ = True
+TIME_ZONE = "UTC"
+LANGUAGE_CODE = "en"
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {"plain": {"format": "{levelname} {name}: {message}", "style": "{"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "plain"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+    "loggers": {"django.request": {"level": "ERROR"}},
+}

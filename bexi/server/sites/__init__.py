@@ -1,0 +1,1 @@
+"""The websites somebody looks after."""
