@@ -5,11 +5,12 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class Limits:
-    """Upper bounds for one picture: bytes of the file, decoded pixels, SVG elements with every reuse counted."""
+    """Upper bounds for one picture: bytes of the file, decoded pixels, SVG elements and nesting, every reuse followed."""
 
     file_bytes: int = 40 * 1024 * 1024
     pixels: int = 64_000_000
     svg_elements: int = 50_000
+    svg_depth: int = 200
 
 
 DEFAULT_LIMITS = Limits()

@@ -170,11 +170,11 @@ def _inside(reference: str) -> bool:
 
 
 def _refuse_heavy(root: Element, limits: Limits) -> None:
-    elements = _drawn_elements(root)
-    if elements > limits.svg_elements:
+    elements, depth = _weigh(root)
+    if elements > limits.svg_elements or depth > limits.svg_depth:
         raise ArtworkRefused(
-            "svg-too-many-elements",
-            f"Drawing this SVG takes more than the limit of {limits.svg_elements} elements. "
+            "svg-too-heavy",
+            f"Drawing this SVG takes more than the limit of {limits.svg_elements} elements, {limits.svg_depth} deep. "
             "Simplify it; an icon cannot show that much detail.",
         )
     for element in root.iter():
@@ -183,10 +183,13 @@ def _refuse_heavy(root: Element, limits: Limits) -> None:
                 _refuse_heavy_bitmap(element.attrib[name], limits)
 
 
-def _drawn_elements(root: Element) -> int:
-    """How many elements are drawn when every reuse (`use`, patterns, masks) is followed; a loop counts once."""
+def _weigh(root: Element) -> tuple[int, int]:
+    """How many elements are drawn, and how deep, when every reuse (`use`, patterns, masks) is followed.
+
+    A loop counts once; the renderer ends it, too.
+    """
     by_id = {element.attrib["id"]: element for element in root.iter() if "id" in element.attrib}
-    counted: dict[Element, int] = {}
+    weighed: dict[Element, tuple[int, int]] = {}
     # Post-order without recursion: a hostile file may nest deeper than Python's stack.
     stack: list[tuple[Element, bool]] = [(root, False)]
     open_elements: set[Element] = set()
@@ -194,13 +197,15 @@ def _drawn_elements(root: Element) -> int:
         element, seen = stack.pop()
         parts = [*element, *(by_id[target] for target in _targets(element) if target in by_id)]
         if seen:
-            counted[element] = 1 + sum(counted.get(part, 0) for part in parts)
+            weights = [weighed.get(part, (0, 0)) for part in parts]
+            deepest = max((depth for _, depth in weights), default=0)
+            weighed[element] = 1 + sum(count for count, _ in weights), 1 + deepest
             open_elements.discard(element)
-        elif element not in counted and element not in open_elements:
+        elif element not in weighed and element not in open_elements:
             open_elements.add(element)
             stack.append((element, True))
             stack.extend((part, False) for part in parts)
-    return counted[root]
+    return weighed[root]
 
 
 def _targets(element: Element) -> Iterator[str]:

@@ -1,15 +1,16 @@
 """Looking at what a site serves: its pages' icon links, the icons behind them, and whether they are what they say."""
 
 import io
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections import deque
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
-from urllib.parse import urljoin, urlsplit
+from urllib.parse import urldefrag, urljoin, urlsplit
 
 from PIL import Image
 
 from bexi.core.artwork.detection import PictureFormat, detect
 from bexi.core.errors import HeadRefused
-from bexi.core.sitehead.scan import as_text, find_head
+from bexi.core.sitehead.scan import as_text, find_head, page_links
 
 
 @dataclass(frozen=True)
@@ -36,20 +37,21 @@ class Finding:
 
 
 Fetch = Callable[[str], Served]
+MOST_PAGES = 40
 
 
-def inspect(address: str, pages: Sequence[str], installed: Mapping[str, bytes], fetch: Fetch) -> list[Finding]:
+def inspect(address: str, installed: Mapping[str, bytes], fetch: Fetch) -> list[Finding]:
     """Everything found at a site's address.
 
-    `pages` are paths of pages to look at besides the home page, `installed` the files that should be served, by
-    path; `fetch` gets an absolute address.
+    Looks at the home page and the pages it leads to, as a visitor would find them, at most MOST_PAGES of them.
+    `installed` are the files that should be served, by path; `fetch` gets an absolute address.
     """
     home = fetch(address)
     if home.status != 200:
         return [_unreachable(home)]
-    findings = [*_page(home, bool(installed))]
-    for path in pages:
-        findings += _page(fetch(urljoin(address, path)), bool(installed))
+    findings: list[Finding] = []
+    for page in _pages(home, fetch):
+        findings += _page(page, bool(installed))
     for path, data in installed.items():
         findings.append(_as_installed(fetch(urljoin(address, path)), data))
     seen = {urljoin(address, path) for path in installed}
@@ -58,6 +60,37 @@ def inspect(address: str, pages: Sequence[str], installed: Mapping[str, bytes], 
             seen.add(url)
             findings.append(_icon(fetch(url), is_home_screen))
     return findings
+
+
+def _pages(home: Served, fetch: Fetch) -> Iterator[Served]:
+    """The home page and those reached from it by links on the same host, nearest first."""
+    waiting, seen = deque([home]), {urldefrag(home.url).url}
+    while waiting:
+        page = waiting.popleft()
+        yield page
+        for url in _linked(page):
+            if url not in seen and len(seen) < MOST_PAGES:
+                seen.add(url)
+                linked = fetch(url)
+                if linked.content_type.startswith("text/html") or linked.status != 200:
+                    waiting.append(linked)
+
+
+def _linked(page: Served) -> Iterator[str]:
+    if page.status != 200:
+        return
+    try:
+        links = page_links(as_text(page.body))
+    except HeadRefused:
+        return
+    for link in links:
+        try:
+            url = urldefrag(urljoin(page.url, link)).url
+            same_host = urlsplit(url).netloc == urlsplit(page.url).netloc
+        except ValueError:  # a malformed link leads nowhere
+            continue
+        if same_host and url.startswith("http"):
+            yield url
 
 
 def _unreachable(home: Served) -> Finding:
@@ -79,7 +112,7 @@ def _page(page: Served, is_installed: bool) -> Iterator[Finding]:
         links = find_head(as_text(page.body)).icon_links
     except HeadRefused as refusal:
         yield Finding(
-            not is_installed,
+            is_installed,
             "Page without a head",
             page.url,
             refusal.sentence,
@@ -94,7 +127,7 @@ def _page(page: Served, is_installed: bool) -> Iterator[Finding]:
             False,
             "Page declares no icon",
             page.url,
-            "no link with rel=icon in its head",
+            "No link with rel=icon stands in its head.",
             "Browsers then fall back on /favicon.ico, phones on a scrap of the page.",
             "Build the set and install it; Bexi writes the lines into every page.",
         )
@@ -147,7 +180,7 @@ def _icon(served: Served, is_home_screen: bool) -> Finding:
             False,
             "Not an ICO",
             served.url,
-            f"by its content it is a {real.label} picture",
+            f"By its content it is a {real.label} picture.",
             "Some browsers show a renamed picture, others do not.",
             "Build the set and install it; its favicon.ico is a real one, and the old file is kept.",
         )

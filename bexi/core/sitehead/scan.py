@@ -124,6 +124,12 @@ def find_head(text: str) -> Head:
     return Head(Span(start, end), tuple(tags), block, xhtml)
 
 
+def page_links(text: str) -> list[str]:
+    """Where the links (`<a href>`) of a page lead, as written, in order."""
+    tags = (token for token in _tokens(text) if isinstance(token, Tag))
+    return [tag.get("href") for tag in tags if tag.name == "a" and tag.get("href")]
+
+
 def _block(begins: list[Span], ends: list[Span]) -> Span | None:
     if not begins and not ends:
         return None

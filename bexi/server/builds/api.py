@@ -2,11 +2,12 @@
 
 from datetime import datetime
 
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils.text import slugify
 from ninja import Router, Schema
 
+from bexi.core.formats import ico, png
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.catalogue import CATALOGUE, FileSpec, IconSpec
 from bexi.core.sitehead.snippet import head_lines
@@ -104,6 +105,18 @@ def built_file(request: HttpRequest, build_id: int, name: str) -> HttpResponse:
     """One built file, byte for byte."""
     file = get_object_or_404(BuildFile, build_id=build_id, name=name)
     response = HttpResponse(blobs.get(file.sha256), content_type=services.SPECS[name].media_type)
+    response["Cache-Control"] = "private, max-age=31536000, immutable"
+    return response
+
+
+@router.get("/builds/{build_id}/files/{name}/frames/{size}", response=None)
+def built_frame(request: HttpRequest, build_id: int, name: str, size: int) -> HttpResponse:
+    """One frame of a built ICO, read out of the file, as a PNG."""
+    file = get_object_or_404(BuildFile, build_id=build_id, name=name)
+    frame = next((frame for frame in ico.read(blobs.get(file.sha256)) if frame.pixels.shape[1] == size), None)
+    if frame is None:
+        raise Http404
+    response = HttpResponse(png.write(frame.pixels), content_type=png.MEDIA_TYPE)
     response["Cache-Control"] = "private, max-age=31536000, immutable"
     return response
 

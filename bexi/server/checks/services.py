@@ -17,9 +17,8 @@ def check_site(site: Site) -> Check:
     """Look at a site as its visitors see it; raises HostRefused when it has no address."""
     if not site.address:
         raise HostRefused("no-address", "Bexi does not know this site's address yet. Enter it, then check again.")
-    pages, files = _installed(site)
     with httpx.Client(timeout=TIMEOUT_SECONDS, trust_env=False) as client:
-        findings = inspect(site.address, pages, files, partial(fetch, client))
+        findings = inspect(site.address, _installed(site), partial(fetch, client))
     return Check.objects.create(
         site=site,
         findings=[dataclasses.asdict(finding) for finding in findings],
@@ -27,13 +26,10 @@ def check_site(site: Site) -> Check:
     )
 
 
-def _installed(site: Site) -> tuple[list[str], dict[str, bytes]]:
-    """Edited pages, and written files with their bytes, of the installation that stands."""
+def _installed(site: Site) -> dict[str, bytes]:
+    """The written files, with their bytes by path, of the installation that stands."""
     install = site.installs.filter(state="done").first()
     if install is None:
-        return [], {}
-    steps = install.steps.all()
-    pages = [step.path for step in steps if step.kind == "edit"]
-    return pages, {
-        step.path: blobs.get(step.after_sha256) for step in steps if step.kind != "edit" and step.after_sha256
-    }
+        return {}
+    written = install.steps.exclude(kind="edit")
+    return {step.path: blobs.get(step.after_sha256) for step in written if step.after_sha256}

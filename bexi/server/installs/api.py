@@ -7,9 +7,9 @@ from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 
-from bexi.installing.plan import Step, StepKind
+from bexi.installing.plan import PAGE_ENDINGS, Step, StepKind
 from bexi.server.installs import services
-from bexi.server.installs.models import Install
+from bexi.server.installs.models import Install, InstallState
 from bexi.server.sites.models import Site
 
 router = Router(tags=["installs"])
@@ -20,6 +20,7 @@ class StepOut(Schema):
 
     kind: StepKind
     path: str
+    page: bool
     bytes_before: int | None
     bytes_after: int | None
     notes: list[str]
@@ -31,6 +32,7 @@ class StepOut(Schema):
         return cls(
             kind=step.kind,
             path=step.path,
+            page=step.path.lower().endswith(PAGE_ENDINGS),
             bytes_before=None if step.before is None else len(step.before),
             bytes_after=None if step.after is None else len(step.after),
             notes=list(step.notes),
@@ -67,7 +69,7 @@ class InstallOut(Schema):
     id: int
     build_number: int
     folder: str
-    state: Install.State
+    state: InstallState
     created: datetime
     changed: datetime
     files: list[InstalledFileOut]
@@ -79,7 +81,7 @@ class InstallOut(Schema):
             id=install.pk,
             build_number=install.build.number,
             folder=install.folder,
-            state=Install.State(install.state),
+            state=InstallState(install.state),
             created=install.created,
             changed=install.changed,
             files=[InstalledFileOut(kind=StepKind(step.kind), path=step.path) for step in install.steps.all()],

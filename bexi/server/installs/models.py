@@ -6,21 +6,22 @@ from bexi.server.builds.models import Build
 from bexi.server.sites.models import Site
 
 
+class InstallState(models.TextChoices):
+    """`started` is written before anything is touched; it stays when Bexi was killed on the way."""
+
+    STARTED = "started"
+    DONE = "done"
+    PUT_BACK = "put-back"
+    UNDONE = "undone"
+
+
 class Install(models.Model):
     """One installation of a build on a site's host."""
-
-    class State(models.TextChoices):
-        """`started` is written before anything is touched; it stays when Bexi was killed on the way."""
-
-        STARTED = "started"
-        DONE = "done"
-        PUT_BACK = "put-back"
-        UNDONE = "undone"
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="installs")
     build = models.ForeignKey(Build, models.PROTECT, related_name="installs")
     folder = models.CharField(max_length=500)
-    state = models.CharField(max_length=10, choices=State.choices, default=State.STARTED)
+    state = models.CharField(max_length=10, choices=InstallState.choices, default=InstallState.STARTED)
     created = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True)
 

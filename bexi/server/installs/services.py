@@ -11,7 +11,7 @@ from bexi.installing.plan import InstallPlan, Step, StepKind, plan_install, plan
 from bexi.server import blobs
 from bexi.server.builds.models import Build
 from bexi.server.builds.services import built_files
-from bexi.server.installs.models import Install, InstallStep
+from bexi.server.installs.models import Install, InstallState, InstallStep
 from bexi.server.sites.models import Site
 
 
@@ -39,9 +39,9 @@ def install(site: Site, fingerprint: str) -> Install:
         carry_out(_host(site.folder), plan)
     except InstallRefused as refusal:
         if refusal.code != "put-back-incomplete":
-            _set_state(journal, Install.State.PUT_BACK)
+            _set_state(journal, InstallState.PUT_BACK)
         raise
-    _set_state(journal, Install.State.DONE)
+    _set_state(journal, InstallState.DONE)
     return journal
 
 
@@ -50,13 +50,13 @@ def undo(journal: Install) -> Install:
 
     Raises InstallRefused when it was undone already, a later one lies on top, or a file was changed since.
     """
-    if journal.state not in (Install.State.DONE, Install.State.STARTED):
+    if journal.state not in (InstallState.DONE, InstallState.STARTED):
         raise InstallRefused("already-undone", "This installation is undone already.")
-    later = journal.site.installs.filter(pk__gt=journal.pk, state__in=[Install.State.DONE, Install.State.STARTED])
+    later = journal.site.installs.filter(pk__gt=journal.pk, state__in=[InstallState.DONE, InstallState.STARTED])
     if later.exists():
         raise InstallRefused("later-install", "A later installation lies on top of this one. Undo that one first.")
     carry_out_undo(_host(journal.folder), plan_undo([_step(step) for step in journal.steps.all()]))
-    _set_state(journal, Install.State.UNDONE)
+    _set_state(journal, InstallState.UNDONE)
     return journal
 
 
@@ -89,6 +89,6 @@ def _step(step: InstallStep) -> Step:
     return Step(StepKind(step.kind), step.path, before, after)
 
 
-def _set_state(journal: Install, state: Install.State) -> None:
+def _set_state(journal: Install, state: InstallState) -> None:
     journal.state = state
     journal.save(update_fields=["state", "changed"])

@@ -9,7 +9,7 @@ from ninja import Router, Schema
 from pydantic import AfterValidator, StringConstraints
 
 from bexi.server.sites.models import Site
-from bexi.server.sites.status import State, state_of
+from bexi.server.sites.status import SiteState, state_of
 
 router = Router(tags=["sites"])
 
@@ -31,22 +31,22 @@ class SiteOut(Schema):
     name: str
     address: str
     folder: str
-    state: State
-    build_id: int | None
-    checked: bool
+    state: SiteState
+    has_build: bool
+    installed_build_id: int | None
 
     @classmethod
     def of(cls, site: Site) -> "SiteOut":
         """A site as the API tells it."""
-        build = site.builds.first()
+        install = site.installs.filter(state="done").first()
         return cls(
             id=site.pk,
             name=site.name,
             address=site.address,
             folder=site.folder,
             state=state_of(site),
-            build_id=build.pk if build else None,
-            checked=site.checks.exists(),
+            has_build=site.builds.exists(),
+            installed_build_id=install.build_id if install else None,
         )
 
 

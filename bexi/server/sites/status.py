@@ -5,7 +5,7 @@ from enum import StrEnum
 from bexi.server.sites.models import Site
 
 
-class State(StrEnum):
+class SiteState(StrEnum):
     """How far the icons of a site have come."""
 
     EMPTY = "empty"
@@ -16,18 +16,18 @@ class State(StrEnum):
     PROBLEMS = "problems"
 
 
-def state_of(site: Site) -> State:
+def state_of(site: Site) -> SiteState:
     """The state of a site. Problems count when they were found after the last change to the site."""
     draft = site.drafts.first()
     build = site.builds.first()
     install = site.installs.exclude(state="put-back").first()
     check = site.checks.first()
     if check and (install is None or check.created > install.changed) and check.problem_count:
-        return State.PROBLEMS
+        return SiteState.PROBLEMS
     if draft is None and build is None:
-        return State.EMPTY
+        return SiteState.EMPTY
     if build is None or (draft is not None and draft.differs_from(build)):
-        return State.DRAFT
+        return SiteState.DRAFT
     if install is None or install.state != "done" or install.build_id != build.id:
-        return State.BUILT
-    return State.VERIFIED if check and check.created > install.changed else State.INSTALLED
+        return SiteState.BUILT
+    return SiteState.VERIFIED if check and check.created > install.changed else SiteState.INSTALLED

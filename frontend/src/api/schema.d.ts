@@ -204,6 +204,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/builds/{build_id}/files/{name}/frames/{size}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Built Frame
+         * @description One frame of a built ICO, read out of the file, as a PNG.
+         */
+        get: operations["bexi_server_builds_api_built_frame"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build_id}/set.zip": {
         parameters: {
             query?: never;
@@ -326,18 +346,18 @@ export interface components {
             address: string;
             /** Folder */
             folder: string;
-            state: components["schemas"]["State"];
-            /** Build Id */
-            build_id: number | null;
-            /** Checked */
-            checked: boolean;
+            state: components["schemas"]["SiteState"];
+            /** Has Build */
+            has_build: boolean;
+            /** Installed Build Id */
+            installed_build_id: number | null;
         };
         /**
-         * State
-         * @description `started` is written before anything is touched; it stays when Bexi was killed on the way.
+         * SiteState
+         * @description How far the icons of a site have come.
          * @enum {string}
          */
-        State: "started" | "done" | "put-back" | "undone";
+        SiteState: "empty" | "draft" | "built" | "installed" | "verified" | "problems";
         /** SiteIn */
         SiteIn: {
             /** Name */
@@ -592,6 +612,8 @@ export interface components {
             kind: components["schemas"]["StepKind"];
             /** Path */
             path: string;
+            /** Page */
+            page: boolean;
             /** Bytes Before */
             bytes_before: number | null;
             /** Bytes After */
@@ -609,7 +631,7 @@ export interface components {
             build_number: number;
             /** Folder */
             folder: string;
-            state: components["schemas"]["State"];
+            state: components["schemas"]["InstallState"];
             /**
              * Created
              * Format: date-time
@@ -623,6 +645,12 @@ export interface components {
             /** Files */
             files: components["schemas"]["InstalledFileOut"][];
         };
+        /**
+         * InstallState
+         * @description `started` is written before anything is touched; it stays when Bexi was killed on the way.
+         * @enum {string}
+         */
+        InstallState: "started" | "done" | "put-back" | "undone";
         /** InstalledFileOut */
         InstalledFileOut: {
             kind: components["schemas"]["StepKind"];
@@ -979,6 +1007,28 @@ export interface operations {
             path: {
                 build_id: number;
                 name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_builds_api_built_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                name: string;
+                size: number;
             };
             cookie?: never;
         };

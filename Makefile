@@ -1,0 +1,64 @@
+# `make demo` and `make test` are all a newcomer needs; each sets up what it uses.
+
+PYTHON := .venv/bin/python
+NPM := npm --prefix frontend
+STAMPS := .stamps
+XDG_DATA_HOME ?= $(HOME)/.local/share
+DEMO_DATA ?= $(XDG_DATA_HOME)/bexi-demo
+
+.PHONY: demo test setup dev lint format screenshots bench schema clean
+
+demo: setup
+	BEXI_DATA="$(DEMO_DATA)" $(PYTHON) -m bexi.server.demo.run
+
+test: setup $(STAMPS)/chromium
+	BEXI_DATA="$$(mktemp -d)" $(PYTHON) manage.py test tests --parallel 1
+
+setup: $(STAMPS)/python $(STAMPS)/frontend
+
+dev: setup
+	BEXI_DATA="$(DEMO_DATA)" BEXI_DEVELOPMENT=1 $(PYTHON) -m bexi.server.demo.run --development
+
+lint: setup
+	.venv/bin/ruff check .
+	.venv/bin/ruff format --check .
+	.venv/bin/mypy
+	.venv/bin/lint-imports
+	$(NPM) run lint
+
+format: setup
+	.venv/bin/ruff check --fix .
+	.venv/bin/ruff format .
+	$(NPM) run format
+
+schema: setup
+	$(PYTHON) manage.py export_openapi_schema --api bexi.server.api.api --indent 2 --output frontend/openapi.json
+	$(NPM) run types
+
+screenshots: setup $(STAMPS)/chromium
+	$(PYTHON) -m docs.screenshots.take
+
+bench: setup
+	$(PYTHON) -m benchmarks
+
+clean:
+	rm -rf .venv .stamps .mypy_cache .ruff_cache .import_linter_cache .hypothesis frontend/node_modules frontend/dist
+
+$(STAMPS)/python: requirements/development.txt requirements/runtime.in pyproject.toml
+	python3 -c 'import sys; sys.exit(sys.version_info < (3, 11) and "Bexi needs Python 3.11 or later.")'
+	python3 -m venv .venv
+	.venv/bin/pip install --quiet --requirement requirements/development.txt
+	.venv/bin/pip install --quiet --no-deps --editable .
+	mkdir -p $(STAMPS) && touch $@
+
+$(STAMPS)/packages: frontend/package-lock.json frontend/package.json
+	$(NPM) ci --silent
+	mkdir -p $(STAMPS) && touch $@
+
+$(STAMPS)/frontend: $(STAMPS)/packages $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts
+	$(NPM) run --silent build
+	touch $@
+
+$(STAMPS)/chromium:
+	./install-chromium
+	mkdir -p $(STAMPS) && touch $@

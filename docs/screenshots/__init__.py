@@ -1,0 +1,1 @@
+"""Pictures of each view, made from the demo."""

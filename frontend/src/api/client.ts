@@ -1,0 +1,65 @@
+import createClient, { type Middleware } from "openapi-fetch";
+
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type Site = Schemas["SiteOut"];
+export type SiteInput = Schemas["SiteIn"];
+export type Artwork = Schemas["ArtworkOut"];
+export type Frame = Schemas["FrameBody"];
+export type Recipe = Schemas["RecipeBody"];
+export type Draft = Schemas["DraftOut"];
+export type Rung = Schemas["RungOut"];
+export type Build = Schemas["BuildOut"];
+export type BuiltFile = Schemas["BuildFileOut"];
+export type InstallPlan = Schemas["InstallPlanOut"];
+export type InstallStep = Schemas["StepOut"];
+export type Install = Schemas["InstallOut"];
+export type Check = Schemas["CheckOut"];
+
+/** An error of the API: its code for programs, its sentence as the message. */
+export class Problem extends Error {
+  constructor(
+    readonly code: string,
+    sentence: string,
+  ) {
+    super(sentence);
+  }
+}
+
+export function csrfToken(): string {
+  return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
+}
+
+export function problemFrom(body: unknown): Problem {
+  const { code, detail } = (body ?? {}) as { code?: string; detail?: string };
+  return new Problem(
+    code ?? "unknown",
+    detail ?? "Bexi did not answer as expected. Reload the page and try again.",
+  );
+}
+
+const sendToken: Middleware = {
+  onRequest({ request }) {
+    request.headers.set("X-CSRFToken", csrfToken());
+    return request;
+  },
+};
+
+export const client = createClient<paths>({ baseUrl: "/", headers: { Accept: "application/json" } });
+client.use(sendToken);
+
+/** The data of an answer; throws a Problem when it is an error. */
+export async function answer<T>(
+  request: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  const { data, error, response } = await request.catch((cause: unknown) => {
+    if (cause instanceof DOMException && cause.name === "AbortError") throw cause;
+    throw new Problem(
+      "unreachable",
+      "Bexi does not answer. Is it still running? Nothing you entered here is lost.",
+    );
+  });
+  if (!response.ok) throw problemFrom(error);
+  return data as T;
+}

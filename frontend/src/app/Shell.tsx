@@ -1,0 +1,31 @@
+import { MoonOutlined, SunOutlined } from "@ant-design/icons";
+import { Button } from "antd";
+import { use, useState } from "react";
+import { Link, Outlet } from "react-router";
+
+import { ModeContext } from "./mode";
+import styles from "./shell.module.css";
+
+/** The bar over every view. What belongs to one site is placed into it by SiteFrame. */
+export function Shell() {
+  const { mode, toggleMode } = use(ModeContext);
+  const [slot, setSlot] = useState<HTMLElement | null>(null);
+  return (
+    <div className={styles.shell}>
+      <header className={styles.bar}>
+        <Link to="/" className={styles.mark} aria-label="Bexi, all sites">
+          bexi
+        </Link>
+        <div ref={setSlot} className={styles.slot} />
+        <Button
+          className={styles.barButton ?? ""}
+          type="text"
+          icon={mode === "light" ? <MoonOutlined /> : <SunOutlined />}
+          aria-label={mode === "light" ? "Switch to the dark theme" : "Switch to the light theme"}
+          onClick={toggleMode}
+        />
+      </header>
+      <Outlet context={slot} />
+    </div>
+  );
+}

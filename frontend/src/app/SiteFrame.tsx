@@ -1,0 +1,94 @@
+import { App, Button, Select } from "antd";
+import { type ReactNode, use, useState } from "react";
+import { createPortal } from "react-dom";
+import { NavLink, Outlet, useMatch, useNavigate, useOutletContext, useParams } from "react-router";
+
+import type { Site } from "../api/client";
+import { useBuildSite, useDraft, useSites } from "../api/queries";
+import { DraftSaving, newDraftSaving } from "./draftSaving";
+import { ErrorPage } from "./ErrorPage";
+import { Loading } from "./Loading";
+import { ProblemNotice } from "./ProblemNotice";
+import styles from "./shell.module.css";
+
+const VIEWS = [
+  ["artwork", "Artwork"],
+  ["bench", "Bench"],
+  ["set", "Set"],
+  ["install", "Install"],
+  ["live-check", "Live check"],
+] as const;
+
+export const useSite = () => useOutletContext<Site>();
+
+/** The five views of one site, with its navigation in the bar. */
+export function SiteFrame() {
+  const siteId = Number(useParams().siteId);
+  const sites = useSites();
+  const [draftSaving] = useState(newDraftSaving);
+  const site = sites.data?.find((known) => known.id === siteId);
+  if (sites.isPending) return <Loading what="Opening the site" />;
+  if (sites.error) return <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />;
+  if (!site) return <ErrorPage />;
+  return (
+    <DraftSaving value={draftSaving}>
+      <InBar>
+        <SiteSwitch site={site} sites={sites.data} />
+        <nav className={styles.views} aria-label={`Views of ${site.name}`}>
+          {VIEWS.map(([path, label]) => (
+            <NavLink key={path} to={`/sites/${site.id}/${path}`}>
+              {label}
+            </NavLink>
+          ))}
+        </nav>
+        <BuildButton site={site} />
+      </InBar>
+      <Outlet context={site} key={site.id} />
+    </DraftSaving>
+  );
+}
+
+function InBar({ children }: { children: ReactNode }) {
+  const slot = useOutletContext<HTMLElement | null>();
+  return slot && createPortal(children, slot);
+}
+
+function SiteSwitch({ site, sites }: { site: Site; sites: Site[] }) {
+  const navigate = useNavigate();
+  return (
+    <Select
+      className={styles.switch ?? ""}
+      aria-label="Site"
+      value={site.id}
+      options={sites.map(({ id, name }) => ({ value: id, label: name }))}
+      onChange={(id) => void navigate(`/sites/${id}/bench`)}
+      popupMatchSelectWidth={false}
+    />
+  );
+}
+
+function BuildButton({ site }: { site: Site }) {
+  const draft = useDraft(site.id);
+  const build = useBuildSite(site.id);
+  const navigate = useNavigate();
+  const { message } = App.useApp();
+  const draftSaving = use(DraftSaving);
+  const onBench = useMatch("/sites/:siteId/bench") !== null;
+  if (!draft.data) return null;
+  const start = async () => {
+    await draftSaving.now();
+    build.mutate(undefined, {
+      onSuccess: () => void navigate(`/sites/${site.id}/set`),
+      onError: (problem) => void message.error(problem.message, 8),
+    });
+  };
+  return (
+    <Button
+      className={onBench ? "main-action" : (styles.quiet ?? "")}
+      loading={build.isPending}
+      onClick={() => void start()}
+    >
+      Build the set
+    </Button>
+  );
+}

@@ -1,0 +1,21 @@
+export function bytes(count: number): string {
+  if (count < 1000) return `${count} B`;
+  if (count < 1_000_000) return `${(count / 1000).toFixed(1)} kB`;
+  return `${(count / 1_000_000).toFixed(1)} MB`;
+}
+
+export function when(moment: string): string {
+  return new Date(moment).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" });
+}
+
+/** A ratio as whole numbers where they are small, like 2 : 1, else to two places, like 1.55 : 1. */
+export function aspect(width: number, height: number): string {
+  const divisor = greatestCommonDivisor(width, height);
+  const [across, down] = [width / divisor, height / divisor];
+  if (across <= 16 && down <= 16) return `${across} : ${down}`;
+  return width >= height ? `${(width / height).toFixed(2)} : 1` : `1 : ${(height / width).toFixed(2)}`;
+}
+
+function greatestCommonDivisor(one: number, other: number): number {
+  return other === 0 ? one : greatestCommonDivisor(other, one % other);
+}

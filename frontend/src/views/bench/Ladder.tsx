@@ -1,0 +1,65 @@
+import { Segmented } from "antd";
+
+import type { Rung } from "../../api/client";
+import { ProblemNotice } from "../../app/ProblemNotice";
+import { TrueSizeInPart } from "../../app/TrueSize";
+import { bytes } from "../../app/units";
+import styles from "./bench.module.css";
+import { pngOf } from "./useLadder";
+
+const ROOM = 192;
+
+type Props = { rungs: Rung[]; problem: Error | undefined; dark: boolean; setDark: (dark: boolean) => void };
+
+/** Every size at true pixels, the very bytes a build would write. */
+export function Ladder({ rungs, problem, dark, setDark }: Props) {
+  return (
+    <section className={styles.ladder} aria-label="Size ladder">
+      <div className={styles.ladderHead}>
+        <h2>Size ladder</h2>
+        <Segmented
+          aria-label="Ground of the ladder"
+          value={dark ? "dark" : "light"}
+          options={[
+            { value: "light", label: "Light" },
+            { value: "dark", label: "Dark" },
+          ]}
+          onChange={(value) => setDark(value === "dark")}
+        />
+        <p className="reading">1 image px = 1 screen px</p>
+      </div>
+      {problem ? (
+        <ProblemNotice problem={problem} />
+      ) : (
+        <ol className={styles.rungs} data-dark={dark}>
+          {rungs.map((rung) => (
+            <li key={rung.size} className={styles.rung}>
+              <TrueSizeInPart
+                src={pngOf(rung)}
+                size={rung.size}
+                room={ROOM}
+                alt={`Icon at ${rung.size} px`}
+              />
+              <RungReading rung={rung} />
+            </li>
+          ))}
+        </ol>
+      )}
+    </section>
+  );
+}
+
+function RungReading({ rung }: { rung: Rung }) {
+  const enlarged = rung.enlargement !== null && rung.enlargement > 1;
+  return (
+    <span className={`reading ${styles.rungReading}`}>
+      <span>
+        {rung.size} px{rung.size / devicePixelRatio > ROOM ? ", middle part" : ""}
+      </span>
+      <span data-tone={enlarged ? "caution" : "good"}>
+        {enlarged ? `${rung.enlargement?.toFixed(1)} × enlarged` : "sharp"}
+      </span>
+      <span>{bytes(rung.bytes)}</span>
+    </span>
+  );
+}

@@ -1,0 +1,47 @@
+import { Alert, Button, Form, Input } from "antd";
+
+import type { SiteInput } from "../../api/client";
+
+type Props = {
+  initial: Required<SiteInput>;
+  action: string;
+  saving: { isPending: boolean; error: Error | null };
+  save: (site: SiteInput) => void;
+};
+
+/** Name, address and folder of a site. */
+export function SiteForm({ initial, action, saving, save }: Props) {
+  return (
+    <Form layout="vertical" initialValues={initial} onFinish={save} requiredMark={false}>
+      <Form.Item
+        name="name"
+        label="Name"
+        rules={[
+          { required: true, whitespace: true, message: "Give the site a name; its icon package uses it." },
+        ]}
+      >
+        <Input maxLength={80} />
+      </Form.Item>
+      <Form.Item
+        name="address"
+        label="Address, as visitors type it"
+        extra="For the live check. Can be added later."
+      >
+        <Input placeholder="https://" inputMode="url" />
+      </Form.Item>
+      <Form.Item
+        name="folder"
+        label="Folder on this machine"
+        extra="The site's top folder: the one whose files are served at /. Can be added later."
+      >
+        <Input />
+      </Form.Item>
+      {saving.error && (
+        <Alert type="error" showIcon title={saving.error.message} style={{ marginBottom: 16 }} />
+      )}
+      <Button type="primary" htmlType="submit" loading={saving.isPending}>
+        {action}
+      </Button>
+    </Form>
+  );
+}

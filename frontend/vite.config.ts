@@ -1,0 +1,10 @@
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vite";
+
+export default defineConfig({
+  plugins: [react()],
+  // The server puts each response's own nonce in this place.
+  html: { cspNonce: "BEXI_CSP_NONCE" },
+  build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 2000 },
+  server: { port: 5173, strictPort: true, proxy: { "/api": "http://127.0.0.1:8400" } },
+});

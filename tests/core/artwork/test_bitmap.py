@@ -1,0 +1,124 @@
+import io
+from unittest import TestCase
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from PIL import Image, ImageCms, ImageOps
+
+from bexi.core.artwork.detection import PictureFormat
+from bexi.core.artwork.intake import take_in
+from bexi.core.artwork.limits import Limits
+from bexi.core.errors import ArtworkRefused
+from tests.pictures import encoded, noise, plain_png
+
+
+def code_of(data: bytes, limits: Limits | None = None) -> str:
+    try:
+        take_in(data, limits or Limits())
+    except ArtworkRefused as refusal:
+        return refusal.code
+    return "taken in"
+
+
+class DecodingTests(TestCase):
+    """Pictures written by Pillow, an independent encoder, are read as they were meant."""
+
+    def test_lossless_formats_pixel_for_pixel(self):
+        rgba = Image.fromarray(noise(31, 17))
+        rgb = Image.fromarray(noise(31, 17)[..., :3])
+        for image, kind, options in (
+            (rgba, "PNG", {}),
+            (rgba.convert("LA"), "PNG", {}),
+            (rgb.convert("P"), "PNG", {"transparency": 3}),
+            (rgb.convert("1"), "PNG", {}),
+            (rgb, "BMP", {}),
+            (rgba, "BMP", {}),
+            (rgb.convert("P"), "GIF", {}),
+            (rgba, "WEBP", {"lossless": True, "exact": True}),
+        ):
+            data = encoded(image, kind, **options)
+            picture_format, picture = take_in(data)
+            self.assertEqual(picture_format.name, kind)
+            meant = Image.open(io.BytesIO(data)).convert("RGBA")
+            np.testing.assert_array_equal(picture.pixels, np.asarray(meant))
+
+    def test_all_eight_orientations(self):
+        # Exif 2.3, tag 0x0112: each value says how the stored picture must be turned to stand upright.
+        upright = Image.fromarray(np.kron(noise(4, 6)[..., :3], np.ones((16, 16, 1), dtype=np.uint8)))
+        turn_back = {
+            1: None,
+            2: Image.Transpose.FLIP_LEFT_RIGHT,
+            3: Image.Transpose.ROTATE_180,
+            4: Image.Transpose.FLIP_TOP_BOTTOM,
+            5: Image.Transpose.TRANSPOSE,
+            6: Image.Transpose.ROTATE_90,
+            7: Image.Transpose.TRANSVERSE,
+            8: Image.Transpose.ROTATE_270,
+        }
+        for value, operation in turn_back.items():
+            stored = upright.transpose(operation) if operation is not None else upright
+            exif = Image.Exif()
+            exif[0x0112] = value
+            _, picture = take_in(encoded(stored, "JPEG", quality=95, subsampling=0, exif=exif))
+            self.assertEqual((picture.width, picture.height), upright.size)
+            difference = np.abs(picture.pixels[..., :3].astype(int) - np.asarray(upright).astype(int))
+            self.assertLess(difference.mean(), 3, value)
+            self.assertEqual(picture.turned, value != 1)
+
+    def test_profile_is_converted_as_littlecms_does(self):
+        image = Image.fromarray(noise(20, 20)[..., :3])
+        lab = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB"))
+        data = encoded(image, "PNG", icc_profile=lab.tobytes())
+        _, picture = take_in(data)
+        meant = ImageCms.profileToProfile(image, lab, ImageCms.createProfile("sRGB"))
+        np.testing.assert_array_equal(picture.pixels[..., :3], np.asarray(meant))
+        self.assertIn("sRGB", picture.profile)
+
+    def test_cmyk_jpeg_becomes_rgb(self):
+        image = Image.new("RGB", (24, 24), "#2060a0").convert("CMYK")
+        _, picture = take_in(encoded(image, "JPEG", quality=95))
+        self.assertLess(np.abs(picture.pixels[0, 0].astype(int) - (0x20, 0x60, 0xA0, 255)).max(), 6)
+
+    def test_animation_gives_its_first_frame(self):
+        frames = [Image.new("RGB", (9, 9), colour) for colour in ("#ff0000", "#00ff00")]
+        _, picture = take_in(encoded(frames[0], "GIF", save_all=True, append_images=frames[1:]))
+        self.assertTrue(picture.animated)
+        self.assertEqual(picture.pixels[0, 0].tolist(), [255, 0, 0, 255])
+
+    def test_ico_gives_its_largest_frame(self):
+        picture_format, picture = take_in(encoded(Image.fromarray(noise(64, 64)), "ICO", sizes=[(16, 16), (64, 64)]))
+        self.assertIs(picture_format, PictureFormat.ICO)
+        self.assertEqual((picture.width, picture.height, picture.animated), (64, 64, False))
+
+
+class RefusalTests(TestCase):
+    def test_each_bad_input_has_its_code(self):
+        png = encoded(Image.fromarray(noise(50, 50)), "PNG")
+        self.assertEqual(code_of(b""), "empty-file")
+        self.assertEqual(code_of(b"just some text"), "not-a-picture")
+        self.assertEqual(code_of(png[: len(png) // 2]), "broken-picture")
+        self.assertEqual(code_of(plain_png(101, 100), Limits(pixels=10_000)), "too-many-pixels")
+        self.assertEqual(code_of(png, Limits(file_bytes=1000)), "file-too-large")
+
+    def test_truncated_files_of_every_format(self):
+        image = Image.fromarray(noise(40, 40)[..., :3])
+        for kind in ("PNG", "JPEG", "GIF", "BMP", "WEBP"):
+            data = encoded(image, kind)
+            self.assertEqual(code_of(data[: len(data) * 2 // 3]), "broken-picture", kind)
+
+    @given(st.sampled_from(["PNG", "JPEG", "GIF", "BMP", "WEBP", "ICO"]), st.binary(max_size=200), st.integers(0, 120))
+    @settings(max_examples=120, deadline=None)
+    def test_no_bytes_crash_the_intake(self, kind, junk, position):
+        data = bytearray(encoded(Image.fromarray(noise(24, 24)).convert("RGB"), kind))
+        data[position : position + len(junk)] = junk
+        code_of(bytes(data), Limits(pixels=1_000_000))  # refused with a code or taken in, never another error
+
+
+class TransposeReferenceTests(TestCase):
+    def test_orientation_equals_pillows_own_reading(self):
+        exif = Image.Exif()
+        exif[0x0112] = 7
+        data = encoded(Image.fromarray(noise(8, 5)[..., :3]), "PNG", exif=exif)
+        meant = ImageOps.exif_transpose(Image.open(io.BytesIO(data))).convert("RGBA")
+        np.testing.assert_array_equal(take_in(data)[1].pixels, np.asarray(meant))

@@ -1,0 +1,96 @@
+import base64
+from unittest import TestCase
+
+import numpy as np
+
+from bexi.core.artwork.intake import take_in
+from bexi.core.artwork.limits import Limits
+from bexi.core.artwork.vector import SMALLEST_GRID, render, render_whole
+from bexi.core.errors import ArtworkRefused
+from tests.pictures import BLUE_DISC, plain_png
+
+
+def svg(body: str, attributes: str = 'width="100" height="100"') -> bytes:
+    xlink = 'xmlns:xlink="http://www.w3.org/1999/xlink"'
+    return f'<svg xmlns="http://www.w3.org/2000/svg" {xlink} {attributes}>{body}</svg>'.encode()
+
+
+def code_of(data: bytes, limits: Limits | None = None) -> str:
+    try:
+        take_in(data, limits or Limits())
+    except ArtworkRefused as refusal:
+        return refusal.code
+    return "taken in"
+
+
+class RenderingTests(TestCase):
+    def test_disc_covers_its_analytic_area(self):
+        _, picture = take_in(BLUE_DISC)
+        side = picture.height  # the left half of the artwork: a disc of radius 0.4 sides
+        for size in (16, 64, 256):
+            alpha = render(picture, 0, 0, side, size)[..., 3] / 255
+            self.assertAlmostEqual(alpha.sum(), np.pi * (0.4 * size) ** 2, delta=0.02 * size * size)
+
+    def test_outside_the_artwork_stays_clear(self):
+        _, picture = take_in(svg('<rect x="-500" y="-500" width="2000" height="2000"/>'))
+        padded = render(picture, -picture.width // 2, 0, picture.width, 20)
+        self.assertEqual(padded[:, :9, 3].max(), 0)
+        self.assertEqual(padded[:, 11:, 3].min(), 255)
+
+    def test_sizes_come_from_attributes_or_view_box(self):
+        # SVG 2 §8.2 and CSS 2.2 §10.3.2: 300 × 150 when nothing says otherwise.
+        for attributes, ratio in (
+            ('width="40" height="10"', 4.0),
+            ('viewBox="0 0 30 60"', 0.5),
+            ('width="2cm" viewBox="0 0 10 5"', 2.0),
+            ("", 2.0),
+        ):
+            _, picture = take_in(svg("<circle r='9'/>", attributes))
+            self.assertAlmostEqual(picture.width / picture.height, ratio, places=2)
+            self.assertEqual(max(picture.width, picture.height), SMALLEST_GRID)
+
+    def test_script_is_never_run_and_links_are_harmless(self):
+        data = svg('<script>alert(1)</script><a href="https://merrowmouth.example"><rect width="9" height="9"/></a>')
+        self.assertEqual(render_whole(take_in(data)[1], 100)[2, 2, 3], 255)
+
+    def test_live_text_is_noticed(self):
+        self.assertTrue(take_in(svg("<text y='20'>MF</text>"))[1].live_text)
+
+
+class RefusalTests(TestCase):
+    def test_external_references(self):
+        for body in (
+            '<image href="https://merrowmouth.example/a.png"/>',
+            '<image xlink:href="file:///etc/passwd"/>',
+            '<image href="a.png"/>',
+            '<use href="other.svg#part"/>',
+            '<rect fill="url(https://merrowmouth.example/p.svg#x)"/>',
+            "<style>@import 'a.css';</style>",
+            "<style>rect{fill:url( 'b.svg#x' )}</style>",
+            '<image href="data:image/svg+xml;base64,PHN2Zy8+"/>',
+        ):
+            self.assertEqual(code_of(svg(body)), "svg-external-reference", body)
+        self.assertEqual(code_of(b'<?xml-stylesheet href="a.css"?>' + svg("")), "svg-external-reference")
+
+    def test_entity_bomb(self):
+        bomb = b'<!DOCTYPE svg [<!ENTITY a "xxxxxxxxxx"><!ENTITY b "&a;&a;&a;&a;&a;&a;&a;&a;&a;&a;">]>'
+        self.assertEqual(code_of(bomb + svg("<text>&b;</text>")), "svg-entities")
+
+    def test_reuse_bomb(self):
+        levels = "".join(
+            f'<g id="l{n}">{f"<use href=%sl{n - 1}%s/>" % (chr(34) + "#", chr(34)) * 10}</g>' for n in range(1, 9)
+        )
+        self.assertEqual(code_of(svg(f'<g id="l0"><rect/></g>{levels}<use href="#l8"/>')), "svg-too-heavy")
+
+    def test_deep_nesting_and_loops_end(self):
+        self.assertEqual(code_of(svg("<g>" * 5000 + "</g>" * 5000)), "svg-too-heavy")
+        self.assertEqual(code_of(svg("<g>" * 190 + "</g>" * 190)), "taken in")
+        code_of(svg('<g id="a"><use href="#b"/></g><g id="b"><use href="#a"/></g>'))
+
+    def test_broken_and_oversized(self):
+        self.assertEqual(code_of(svg("<g>")), "broken-picture")
+        self.assertEqual(code_of(svg("", 'width="90000" height="90000"')), "too-many-pixels")
+        image = base64.b64encode(plain_png(200, 200)).decode()
+        embedded = svg(f'<image width="9" height="9" href="data:image/png;base64,{image}"/>')
+        self.assertEqual(code_of(embedded), "taken in")
+        self.assertEqual(code_of(embedded, Limits(pixels=30_000)), "too-many-pixels")

@@ -1,0 +1,95 @@
+import io
+import json
+import zlib
+from unittest import TestCase
+
+import numpy as np
+from PIL import Image
+
+from bexi.core.errors import ArtworkRefused
+from bexi.core.formats import ico, png, webmanifest
+from tests.pictures import decoded, encoded, noise
+
+
+class IcoTests(TestCase):
+    def test_sizes_follow_from_the_format(self):
+        # Microsoft, "Icons" (Win32): 6 + 16 n bytes, then 40 + 4 s² + s · ⌈s / 32⌉ · 4 for each bitmap frame.
+        for sides, expected in (((16,), 1150), ((32,), 4286), ((16, 32, 48), 15086)):
+            self.assertEqual(len(ico.write([noise(side, side) for side in sides])), expected)
+
+    def test_entry_of_256_px_is_written_as_zero(self):
+        data = ico.write([noise(256, 256)])
+        self.assertEqual(data[6:8], b"\0\0")
+        self.assertEqual(ico.read(data)[0].pixels.shape, (256, 256, 4))
+
+    def test_pillow_decodes_every_frame(self):
+        pictures = [noise(side, side) for side in (16, 32, 48)]
+        image = Image.open(io.BytesIO(ico.write(pictures)))
+        self.assertEqual(image.info["sizes"], {(16, 16), (32, 32), (48, 48)})
+        for pixels in pictures:
+            image.size = pixels.shape[:2]
+            image.load()
+            np.testing.assert_array_equal(np.asarray(image.convert("RGBA")), pixels)
+
+    def test_reader_reads_what_pillow_wrote(self):
+        source = Image.fromarray(noise(48, 48))
+        for options, is_png in (({}, True), ({"bitmap_format": "bmp"}, False)):
+            (frame,) = ico.read(encoded(source, "ICO", sizes=[(48, 48)], **options))
+            self.assertEqual((frame.is_png, frame.bits), (is_png, 32))
+            np.testing.assert_array_equal(frame.pixels, np.asarray(source))
+
+    def test_mask_marks_clear_pixels(self):
+        pixels = noise(16, 16)
+        pixels[..., 3] = 255
+        pixels[0, 0, 3] = 0  # top left: last row of the bottom-up mask
+        mask = ico.write([pixels])[6 + 16 + 40 + 16 * 16 * 4 :]
+        self.assertEqual(mask, b"\0" * (15 * 4) + b"\x80\0\0\0")
+
+    def test_unsound_files_are_refused(self):
+        good = ico.write([noise(16, 16)])
+        for data in (b"", good[:5], good[:30], good[:-1], b"\0\0\1\0\0\0", good[:6] + b"\x20" + good[7:]):
+            with self.assertRaises(ArtworkRefused):
+                ico.read(data)
+
+
+class PngTests(TestCase):
+    def test_signature_and_end(self):
+        # W3C PNG, Third Edition: signature, and an empty IEND chunk whose CRC is AE 42 60 82.
+        data = png.write(noise(20, 20))
+        self.assertEqual(data[:8], bytes.fromhex("89504E470D0A1A0A"))
+        self.assertEqual(data[-12:], bytes.fromhex("0000000049454E44AE426082"))
+        self.assertEqual(zlib.crc32(b"IEND"), 0xAE426082)
+
+    def test_lossless_in_the_smallest_colour_type(self):
+        opaque = np.full((20, 20, 4), 255, dtype=np.uint8)
+        for pixels in (noise(20, 20), opaque):
+            np.testing.assert_array_equal(decoded(png.write(pixels)), pixels)
+        self.assertLess(len(png.write(opaque)), 100)
+
+    def test_no_metadata(self):
+        data = png.write(noise(20, 20))
+        for chunk in (b"tEXt", b"tIME", b"pHYs", b"eXIf", b"iCCP"):
+            self.assertNotIn(chunk, data)
+
+
+class ManifestTests(TestCase):
+    icons = [webmanifest.ManifestIcon("/icon-192.png", 192, "image/png")]
+
+    def test_new(self):
+        # W3C Web Application Manifest: `sizes` is WxH, `purpose` one of the registered words.
+        manifest = json.loads(webmanifest.new("Ferry “two”", self.icons))
+        self.assertEqual(manifest["name"], "Ferry “two”")
+        self.assertEqual(
+            manifest["icons"], [{"src": "/icon-192.png", "sizes": "192x192", "type": "image/png", "purpose": "any"}]
+        )
+
+    def test_merge_keeps_every_other_member_in_order(self):
+        existing = b'{"theme_color": "#123", "icons": [{"src": "x"}], "name": "Crew", "x_own": {"b": 1, "a": 2}}'
+        merged = json.loads(webmanifest.with_icons_of(existing, webmanifest.new("Other", self.icons)))
+        self.assertEqual(list(merged), ["theme_color", "icons", "name", "x_own"])
+        self.assertEqual((merged["name"], list(merged["x_own"])), ("Crew", ["b", "a"]))
+        self.assertEqual(merged["icons"][0]["src"], "/icon-192.png")
+
+    def test_merge_with_something_else_gives_none(self):
+        for existing in (b"not json", b"[1]", b"\xff\xfe"):
+            self.assertIsNone(webmanifest.with_icons_of(existing, webmanifest.new("a", [])))

@@ -1,0 +1,102 @@
+from unittest import TestCase
+
+import numpy as np
+from hypothesis import given
+from hypothesis import strategies as st
+
+from bexi.core.artwork.ink import Box
+from bexi.core.artwork.intake import take_in
+from bexi.core.artwork.pictures import Bitmap
+from bexi.core.errors import FramingRefused
+from bexi.core.framing.compose import compose, enlargement
+from bexi.core.framing.frame import Frame, hug, largest_inside, whole_artwork
+from bexi.core.framing.recipe import Recipe, parse_ground
+from bexi.core.pixels.colour import Colour
+from tests.pictures import BLUE_DISC, noise_bitmap
+
+SIDES = st.integers(1, 5000)
+
+
+class FrameTests(TestCase):
+    @given(SIDES, SIDES)
+    def test_ready_frames_hold_or_fit_the_artwork(self, width, height):
+        around, inside = whole_artwork(width, height), largest_inside(width, height)
+        self.assertEqual((around.side, inside.side), (max(width, height), min(width, height)))
+        self.assertTrue(around.x <= 0 and around.y <= 0)
+        self.assertTrue(around.x + around.side >= width and around.y + around.side >= height)
+        self.assertTrue(inside.x >= 0 and inside.y >= 0)
+        self.assertTrue(inside.x + inside.side <= width and inside.y + inside.side <= height)
+
+    def test_hug_is_centred_on_the_ink(self):
+        self.assertEqual(hug(Box(10, 20, 50, 40)), Frame(10, 10, 40))
+
+    def test_bad_frames_are_refused(self):
+        for text, code in (
+            ("0,0,0", "frame-without-area"),
+            ("0,0,-4", "frame-without-area"),
+            ("1,2", "unknown-frame"),
+            ("a,b,c", "unknown-frame"),
+            ("0,0,9999999", "frame-too-large"),
+        ):
+            with self.assertRaises(FramingRefused) as caught:
+                Frame.parse(text)
+            self.assertEqual(caught.exception.code, code)
+        with self.assertRaises(FramingRefused):
+            Frame(100, 0, 50).must_touch(100, 100)
+
+
+class RecipeTests(TestCase):
+    def test_survives_json(self):
+        recipe = Recipe(Frame(-3, 4, 50), Colour(1, 2, 3), Colour(9, 9, 9))
+        self.assertEqual(Recipe.from_json(recipe.as_json()), recipe)
+        self.assertEqual(Recipe.from_json(Recipe(Frame(0, 0, 1)).as_json()), Recipe(Frame(0, 0, 1)))
+
+    def test_opaque_icons_never_lie_on_a_clear_ground(self):
+        self.assertIsNone(Recipe(Frame(0, 0, 9)).ground_for(opaque=False))
+        self.assertEqual(Recipe(Frame(0, 0, 9)).ground_for(opaque=True), Colour(255, 255, 255))
+
+    def test_unknown_data_is_refused(self):
+        good = Recipe(Frame(0, 0, 9)).as_json()
+        for change in (
+            {"version": 99},
+            {"frame": [1, 2]},
+            {"frame": [1.5, 2, 3]},
+            {"ground": "stripes"},
+            {"home_ground": "?"},
+        ):
+            with self.assertRaises(FramingRefused):
+                Recipe.from_json({**good, **change})
+        with self.assertRaises(FramingRefused) as caught:
+            parse_ground("plaid")
+        self.assertEqual(caught.exception.code, "unknown-ground")
+
+
+class ComposeTests(TestCase):
+    def test_a_frame_cuts_exactly_its_pixels(self):
+        picture = noise_bitmap(40, 30)
+        picture.pixels[..., 3] = 255
+        np.testing.assert_array_equal(compose(picture, Frame(5, 6, 20), None, [20])[0], picture.pixels[6:26, 5:25])
+
+    def test_margin_is_clear_and_nothing_is_distorted(self):
+        disc = np.zeros((100, 200, 4), dtype=np.uint8)
+        y, x = np.mgrid[:100, :200]
+        disc[(x - 99.5) ** 2 + (y - 49.5) ** 2 <= 40**2] = (200, 0, 0, 255)
+        icon = compose(Bitmap(disc), whole_artwork(200, 100), None, [100])[0]
+        ys, xs = np.nonzero(icon[..., 3] > 127)
+        self.assertEqual(np.ptp(xs), np.ptp(ys))
+        self.assertFalse(icon[:24].any() or icon[76:].any())
+
+    def test_every_size_comes_from_the_artwork(self):
+        picture = noise_bitmap(256, 256)
+        alone = compose(picture, Frame(0, 0, 256), None, [16])[0]
+        np.testing.assert_array_equal(compose(picture, Frame(0, 0, 256), None, [64, 16])[1], alone)
+
+    def test_vector_on_a_ground_is_opaque(self):
+        _, picture = take_in(BLUE_DISC)
+        icon = compose(picture, whole_artwork(picture.width, picture.height), Colour(250, 240, 230), [32])[0]
+        self.assertEqual(icon[..., 3].min(), 255)
+        self.assertEqual(icon[0, 0].tolist(), [250, 240, 230, 255])
+
+    def test_enlargement(self):
+        self.assertEqual(enlargement(noise_bitmap(10, 10), Frame(0, 0, 10), 25), 2.5)
+        self.assertIsNone(enlargement(take_in(BLUE_DISC)[1], Frame(0, 0, 10), 25))

@@ -1,0 +1,168 @@
+from unittest import TestCase
+
+import html5lib
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from bexi.core.errors import HeadRefused
+from bexi.core.sitehead.edit import edit_head
+from bexi.core.sitehead.scan import LARGEST_PAGE
+from bexi.core.sitehead.snippet import BEGIN, END, head_lines
+
+PAGE = b"""<!doctype html>
+<html lang="en">
+  <head>
+    <meta charset="utf-8">
+    <title>Sailings</title>
+    <link rel="stylesheet" href="/ferry.css">
+    <script>var a = "<head><link rel='icon' href='no'>";</script>
+  </head>
+  <body><p>caf\xc3\xa9</p></body>
+</html>
+"""
+
+
+def links(page: bytes) -> list[tuple[str, str]]:
+    """The rel and href of every link in the head, read by html5lib, a parser of the HTML standard."""
+    head = html5lib.parse(page, namespaceHTMLElements=False).find("head")
+    return [(link.get("rel"), link.get("href")) for link in head.iter("link")]
+
+
+def without_block(page: bytes) -> bytes:
+    """The page with its block, and the white space before it, cut out."""
+    start, end = page.index(BEGIN.encode()), page.index(END.encode()) + len(END)
+    return page[:start].rstrip() + page[end:]
+
+
+def code_of(page: bytes) -> str:
+    try:
+        edit_head(page)
+    except HeadRefused as refusal:
+        return refusal.code
+    return "edited"
+
+
+class EditTests(TestCase):
+    def test_block_stands_beside_the_other_links(self):
+        edited = edit_head(PAGE).after
+        lines = edited.decode().splitlines()
+        begin = lines.index(f"    {BEGIN}")
+        self.assertEqual(lines[begin - 1].strip(), '<link rel="stylesheet" href="/ferry.css">')
+        self.assertEqual([line.strip() for line in lines[begin + 1 : begin + 6]], head_lines())
+        self.assertEqual(without_block(edited), PAGE)
+
+    def test_html5lib_sees_the_same_page_and_the_icons(self):
+        edited = edit_head(PAGE).after
+        self.assertEqual(
+            links(edited),
+            [
+                ("stylesheet", "/ferry.css"),
+                ("icon", "/favicon.ico"),
+                ("icon", "/icon-16.png"),
+                ("icon", "/icon-32.png"),
+                ("apple-touch-icon", "/apple-touch-icon.png"),
+                ("manifest", "/site.webmanifest"),
+            ],
+        )
+
+    def test_earlier_icon_links_give_way_and_are_named(self):
+        page = PAGE.replace(
+            b"    <script>",
+            b"    <link rel='shortcut icon' href='old.ico'>\n    <LINK REL=apple-touch-icon HREF=t.png>\n    <script>",
+        )
+        edit = edit_head(page)
+        self.assertEqual(
+            edit.removed, ("<link rel='shortcut icon' href='old.ico'>", "<LINK REL=apple-touch-icon HREF=t.png>")
+        )
+        self.assertEqual(edit.after, edit_head(PAGE).after)
+
+    def test_line_ends_and_other_encodings_are_kept(self):
+        page = b"<HTML>\r\n<HEAD>\r\n<TITLE>Log \x96 caf\xe9</TITLE>\r\n</HEAD>\r\n<BODY></BODY>\r\n</HTML>\r\n"
+        edited = edit_head(page).after
+        self.assertEqual(edited.count(b"\n"), edited.count(b"\r\n"))
+        self.assertEqual(without_block(edited), page)
+
+    def test_xhtml_lines_are_closed(self):
+        page = b'<html xmlns="http://www.w3.org/1999/xhtml"><head><title>a</title>\n</head></html>'
+        self.assertIn(b'href="/site.webmanifest" />', edit_head(page).after)
+
+    def test_one_line_pages_stay_one_line(self):
+        page = b"<html><head><title>x</title></head><body></body></html>"
+        edited = edit_head(page).after
+        self.assertNotIn(b"\n", edited)
+        self.assertEqual(without_block(edited), page)
+
+    def test_never_before_charset_and_title(self):
+        page = b"<head>\n<link rel=icon href=a>\n<meta charset=utf-8>\n<title>t</title>\n</head>"
+        edited = edit_head(page).after
+        self.assertLess(edited.index(b"</title>"), edited.index(BEGIN.encode()))
+
+    def test_only_the_real_head_counts(self):
+        page = b"<!-- <head> --><?php echo '<head>'; ?><html><head>\n<title><head></title>\n</head><body><head></body>"
+        self.assertEqual(without_block(edit_head(page).after), page)
+
+    def test_refusals(self):
+        for page, code in (
+            (b"<p>only a fragment</p>", "no-head"),
+            (b"<html><head><title>a</title>", "open-head"),
+            (b"<head><head></head>", "two-heads"),
+            ("<head></head>".encode("utf-16"), "page-encoding"),
+            (b"<head></head>" + b" " * LARGEST_PAGE, "page-too-large"),
+            (b"<head>" + BEGIN.encode() + b"</head>", "broken-block"),
+        ):
+            self.assertEqual(code_of(page), code)
+
+
+ELEMENTS = st.sampled_from(
+    [
+        '<meta charset="utf-8">',
+        "<title>a < b</title>",
+        '<link rel="stylesheet" href="a.css">',
+        "<link rel=icon href=x.png>",
+        "<link rel='apple-touch-icon' href=\"t.png\"/>",
+        "<!-- <link rel=icon> -->",
+        "<script>if (a<b) '</head>'</script>".replace("</head>", "<head>"),
+        "<style>a{}</style>",
+        "<?php if ($a > 1): ?>",
+        "{% block x %}",
+    ]
+)
+PAGES = st.builds(
+    lambda elements, newline, indent, tail: "".join(
+        [
+            "<html>",
+            newline,
+            "<head>",
+            newline,
+            *(f"{indent}{element}{newline}" for element in elements),
+            "</head>",
+            tail,
+        ]
+    ).encode("cp1252"),
+    st.lists(ELEMENTS, max_size=6),
+    st.sampled_from(["\n", "\r\n", ""]),
+    st.sampled_from(["", "  ", "\t"]),
+    st.sampled_from(["<body>é</body></html>", "", "\r\n<body>"]),
+)
+
+
+class GeneratedPageTests(TestCase):
+    @given(PAGES)
+    @settings(max_examples=200, deadline=None)
+    def test_editing_twice_changes_nothing_more(self, page):
+        once = edit_head(page).after
+        self.assertEqual(edit_head(once).after, once)
+
+    @given(PAGES)
+    @settings(max_examples=200, deadline=None)
+    def test_every_byte_outside_the_block_and_the_old_links_is_kept(self, page):
+        edit = edit_head(page)
+        rest = without_block(edit.after)
+        for link in edit.removed:
+            page = page.replace(link.encode("cp1252"), b"", 1)
+        self.assertEqual(b"".join(rest.split()), b"".join(page.split()))
+
+    @given(st.text(alphabet="<>/ha=e\"'!-d?%{} \n", max_size=120))
+    @settings(max_examples=300, deadline=None)
+    def test_no_text_crashes_the_scanner(self, text):
+        code_of(text.encode("latin-1"))
