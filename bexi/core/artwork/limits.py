@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class Limits:
-    """Upper bounds for one picture: bytes of the file, decoded pixels, SVG elements and nesting, every reuse followed."""
+    """Upper bounds for one picture: file bytes, decoded pixels, SVG elements and nesting, every reuse followed."""
 
     file_bytes: int = 40 * 1024 * 1024
     pixels: int = 64_000_000

@@ -14,12 +14,7 @@ export function Controls({ artwork, recipe, change }: Props) {
   const { facts } = artwork;
   return (
     <section className={styles.controls} aria-label="Frame and ground">
-      <Link
-        to="../artwork"
-        relative="path"
-        className={styles.card}
-        aria-label={`${artwork.title}: change the artwork`}
-      >
+      <Link to="../artwork" relative="path" className={styles.card} title="Change the artwork">
         <ArtworkPicture artwork={artwork} longest={160} className={styles.thumbnail ?? ""} />
         <span>
           <strong>{artwork.title}</strong>

@@ -2,17 +2,19 @@ import { Segmented } from "antd";
 
 import type { Rung } from "../../api/client";
 import { ProblemNotice } from "../../app/ProblemNotice";
-import { TrueSizeInPart } from "../../app/TrueSize";
+import { TrueSizeInPart, useDevicePixelRatio } from "../../app/TrueSize";
 import { bytes } from "../../app/units";
 import styles from "./bench.module.css";
 import { pngOf } from "./useLadder";
 
 const ROOM = 192;
+const READING = 64;
 
 type Props = { rungs: Rung[]; problem: Error | undefined; dark: boolean; setDark: (dark: boolean) => void };
 
 /** Every size at true pixels, the very bytes a build would write. */
 export function Ladder({ rungs, problem, dark, setDark }: Props) {
+  const ratio = useDevicePixelRatio();
   return (
     <section className={styles.ladder} aria-label="Size ladder">
       <div className={styles.ladderHead}>
@@ -31,16 +33,16 @@ export function Ladder({ rungs, problem, dark, setDark }: Props) {
       {problem ? (
         <ProblemNotice problem={problem} />
       ) : (
-        <ol className={styles.rungs} data-dark={dark}>
+        <ol className={styles.rungs} data-dark={dark} tabIndex={0} aria-label="Icons by size">
           {rungs.map((rung) => (
-            <li key={rung.size} className={styles.rung}>
+            <li key={rung.size} className={styles.rung} style={{ width: rungWidth(rung.size / ratio) }}>
               <TrueSizeInPart
                 src={pngOf(rung)}
                 size={rung.size}
                 room={ROOM}
                 alt={`Icon at ${rung.size} px`}
               />
-              <RungReading rung={rung} />
+              <RungReading rung={rung} ratio={ratio} />
             </li>
           ))}
         </ol>
@@ -49,12 +51,15 @@ export function Ladder({ rungs, problem, dark, setDark }: Props) {
   );
 }
 
-function RungReading({ rung }: { rung: Rung }) {
+/** Whole CSS px, so that every icon starts on a whole device px. */
+const rungWidth = (side: number) => Math.ceil(Math.max(READING, Math.min(side, ROOM)));
+
+function RungReading({ rung, ratio }: { rung: Rung; ratio: number }) {
   const enlarged = rung.enlargement !== null && rung.enlargement > 1;
   return (
     <span className={`reading ${styles.rungReading}`}>
       <span>
-        {rung.size} px{rung.size / devicePixelRatio > ROOM ? ", middle part" : ""}
+        {rung.size} px{rung.size / ratio > ROOM ? ", middle part" : ""}
       </span>
       <span data-tone={enlarged ? "caution" : "good"}>
         {enlarged ? `${rung.enlargement?.toFixed(1)} × enlarged` : "sharp"}

@@ -11,7 +11,7 @@ export function SeenInPlace({ site, rungs, notes }: Props) {
   const tabIcon = rungs.find((rung) => rung.size === (dense ? 32 : 16));
   const homeIcon = rungs.find((rung) => rung.opaque);
   return (
-    <section className={styles.places} aria-label="Seen in place, true size">
+    <section className={styles.places} tabIndex={0} aria-label="Seen in place, true size">
       <h2>Seen in place, true size</h2>
       {(["light", "dark"] as const).map((ground) => (
         <div key={ground} className={styles.tabs} data-ground={ground}>

@@ -1,0 +1,87 @@
+"""What browser tests share: the real application, the stand-in host and Chromium."""
+
+import base64
+import io
+import tempfile
+from pathlib import Path
+
+import numpy as np
+from django.conf import settings
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.test import override_settings
+from PIL import Image
+from playwright.sync_api import Locator, Page, expect
+
+from bexi.standin.host import LOOPBACK, running
+from bexi.standin.sites import SITES, reset
+from tests.browser.chromium import chromium
+from tests.ports import free_port_range
+
+AXE = settings.REPOSITORY / "frontend/node_modules/axe-core/axe.min.js"
+DROP = """async ([name, type, data]) => {
+    const bytes = Uint8Array.from(atob(data), (c) => c.charCodeAt(0));
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([bytes], name, { type }));
+    const target = document.querySelector('.ant-upload-drag .ant-upload');
+    for (const kind of ['dragenter', 'dragover', 'drop'])
+        target.dispatchEvent(new DragEvent(kind, { dataTransfer: transfer, bubbles: true, cancelable: true }));
+}"""
+
+
+class BrowserTestCase(StaticLiveServerTestCase):
+    host = LOOPBACK
+
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        context = chromium()
+        cls.browser = context.__enter__()
+        cls.addClassCleanup(context.__exit__, None, None, None)
+
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name)
+        kept = override_settings(BLOB_FOLDER=self.folder / "blobs")
+        kept.enable()
+        self.addCleanup(kept.disable)
+        self.served = self.folder / "sites"
+        reset(self.served)
+        self.standin_port = free_port_range(1 + len(SITES))
+        standin = running(self.served, self.standin_port)
+        self.requests = standin.__enter__()
+        self.addCleanup(standin.__exit__, None, None, None)
+
+    def open(self, path: str = "/", **options: object) -> Page:
+        """A page of a fresh browser profile; any error in its console fails the test."""
+        context = self.browser.new_context(**{"viewport": {"width": 1280, "height": 800}, **options})
+        self.addCleanup(context.close)
+        page = context.new_page()
+        page.set_default_timeout(15_000)
+        page.on("pageerror", lambda error: self.fail(f"error in the page: {error}"))
+        page.goto(self.live_server_url + path)
+        return page
+
+    def drop(self, page: Page, data: bytes, name: str, media_type: str = "") -> None:
+        """Drop a file on the intake of the artwork view."""
+        expect(page.get_by_text("Drop a logo or picture here")).to_be_visible()
+        page.evaluate(DROP, [name, media_type, base64.b64encode(data).decode()])
+
+    def assert_no_axe_findings(self, page: Page) -> None:
+        """Check the page with axe-core's rules for WCAG 2.2 A and AA and its best practices."""
+        page.evaluate(AXE.read_text())
+        findings = page.evaluate("axe.run().then(({violations}) => violations)")
+        told = [f"{one['id']}: {node['html'][:200]}" for one in findings for node in one["nodes"]]
+        self.assertEqual(told, [], f"axe at {page.url}")
+
+
+def screen_pixels(element: Locator) -> np.ndarray:
+    """The device pixels of an element, shape (height, width, 3)."""
+    return np.asarray(Image.open(io.BytesIO(element.screenshot())).convert("RGB"))
+
+
+def shown_png(element: Locator) -> np.ndarray:
+    """The picture an image element shows, laid on white as a browser lays it: shape (height, width, 3)."""
+    data = base64.b64decode(element.get_attribute("src").split(",", 1)[1])
+    image = Image.open(io.BytesIO(data)).convert("RGBA")
+    return np.asarray(Image.alpha_composite(Image.new("RGBA", image.size, "white"), image).convert("RGB"))

@@ -1,0 +1,67 @@
+import os
+import tempfile
+from pathlib import Path
+from unittest import TestCase, skipIf
+
+from bexi.core.errors import HostRefused
+from bexi.hosts.folder import FolderHost
+
+
+class FolderHostTests(TestCase):
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.outside = Path(folder.name)
+        self.root = self.outside / "site"
+        (self.root / "pages").mkdir(parents=True)
+        (self.root / ".hidden").mkdir()
+        (self.root / ".hidden/secret.html").write_bytes(b"no")
+        (self.root / "pages/a.html").write_bytes(b"a")
+        (self.root / "index.html").write_bytes(b"i")
+        (self.outside / "private.txt").write_bytes(b"private")
+        self.host = FolderHost(self.root)
+
+    def test_lists_files_without_hidden_folders(self):
+        self.assertEqual(list(self.host.files()), ["index.html", "pages/a.html"])
+
+    def test_writes_reads_and_deletes(self):
+        self.host.write("favicon.ico", b"\0\1")
+        self.assertEqual(self.host.read("favicon.ico"), b"\0\1")
+        self.host.delete("favicon.ico")
+        self.host.delete("favicon.ico")
+        self.assertIsNone(self.host.read("favicon.ico"))
+        self.assertEqual(sorted(path.name for path in self.root.iterdir()), [".hidden", "index.html", "pages"])
+
+    def test_replacing_keeps_the_permissions(self):
+        (self.root / "index.html").chmod(0o640)
+        self.host.write("index.html", b"new")
+        self.assertEqual((self.root / "index.html").stat().st_mode & 0o777, 0o640)
+
+    def test_paths_that_climb_out_are_refused(self):
+        (self.root / "link").symlink_to(self.outside)
+        for path in ("../private.txt", "/etc/passwd", "pages/../../private.txt", "link/private.txt", "", "a\\b", "a\0"):
+            for act in (self.host.read, self.host.delete, lambda path: self.host.write(path, b"")):
+                with self.assertRaises(HostRefused) as caught:
+                    act(path)
+                self.assertEqual(caught.exception.code, "path-outside")
+        self.assertEqual((self.outside / "private.txt").read_bytes(), b"private")
+
+    def test_links_that_lead_out_are_not_listed(self):
+        (self.root / "out.html").symlink_to(self.outside / "private.txt")
+        self.assertNotIn("out.html", list(self.host.files()))
+
+    def test_missing_folder_is_refused(self):
+        with self.assertRaises(HostRefused) as caught:
+            FolderHost(self.root / "nowhere")
+        self.assertEqual(caught.exception.code, "no-such-folder")
+
+    @skipIf(os.geteuid() == 0, "root may write anywhere")
+    def test_no_permission_is_told(self):
+        self.root.chmod(0o500)
+        with self.assertRaises(HostRefused):
+            self.host.write("favicon.ico", b"")
+
+    def test_missing_folder_inside_is_told_and_leaves_nothing(self):
+        with self.assertRaises(HostRefused) as caught:
+            self.host.write("nowhere/favicon.ico", b"")
+        self.assertEqual(caught.exception.code, "cannot-write")

@@ -1,0 +1,248 @@
+import base64
+import io
+import json
+import tempfile
+import zipfile
+from pathlib import Path
+from unittest import mock
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import Client, TestCase, override_settings
+from PIL import Image
+
+from bexi.server.artwork.models import Artwork
+from bexi.server.sites.models import Site
+from tests.pictures import BLUE_DISC, decoded, encoded, plain_png
+
+PAGE = b"<html>\r\n<head>\r\n<title>a</title>\r\n</head>\r\n<body>caf\xe9</body>\r\n</html>\r\n"
+
+
+class ApiTestCase(TestCase):
+    """A client that sends the token as our own page does, over a folder of its own."""
+
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name)
+        settings = override_settings(BLOB_FOLDER=self.folder / "blobs")
+        settings.enable()
+        self.addCleanup(settings.disable)
+        self.client = Client(enforce_csrf_checks=True)
+        with mock.patch("bexi.server.page._index", return_value="<html></html>"):
+            self.client.get("/")
+        self.token = {"X-CSRFToken": self.client.cookies["csrftoken"].value}
+
+    def ask(self, method: str, path: str, body: object = None, **options: object):
+        data = None if body is None else json.dumps(body)
+        return self.client.generic(
+            method, f"/api/{path}", data or "", "application/json", headers=self.token, **options
+        )
+
+    def send(self, data: bytes, name: str = "logo.png"):
+        return self.client.post("/api/artwork", {"file": SimpleUploadedFile(name, data)}, headers=self.token)
+
+    def problem(self, response, status: int, code: str) -> str:
+        """Check a problem details answer (RFC 9457); returns its sentence."""
+        self.assertEqual((response.status_code, response.headers["Content-Type"]), (status, "application/problem+json"))
+        body = response.json()
+        self.assertEqual((body["status"], body["code"]), (status, code))
+        self.assertTrue(body["detail"].endswith("."), body["detail"])
+        return body["detail"]
+
+
+class ArtworkApiTests(ApiTestCase):
+    def test_upload_is_measured_and_stored_once(self):
+        first = self.send(BLUE_DISC, "disc.svg")
+        self.assertEqual(first.status_code, 201)
+        self.assertEqual(first.json()["facts"]["format"], "SVG")
+        self.assertEqual(first.json()["framings"]["whole"], {"x": 0, "y": -256, "side": 1024})
+        self.assertEqual(self.send(BLUE_DISC, "again.svg").json()["id"], first.json()["id"])
+        self.assertEqual(len(self.ask("GET", "artwork").json()), 1)
+
+    def test_refused_files_leave_nothing_behind(self):
+        bomb = b'<!DOCTYPE svg [<!ENTITY a "x">]><svg xmlns="http://www.w3.org/2000/svg">&a;</svg>'
+        outside = b'<svg xmlns="http://www.w3.org/2000/svg"><image href="http://merrowmouth.example/a.png"/></svg>'
+        for data, code in (
+            (b"words", "not-a-picture"),
+            (plain_png()[:40], "broken-picture"),
+            (bomb, "svg-entities"),
+            (outside, "svg-external-reference"),
+        ):
+            self.problem(self.send(data), 422, code)
+        self.assertEqual(self.send(b"").status_code, 422)
+        self.assertFalse(Artwork.objects.exists())
+        self.assertFalse((self.folder / "blobs").exists())
+
+    def test_too_large_bodies_are_refused_unread(self):
+        response = self.client.generic(
+            "POST", "/api/artwork", b"", "multipart/form-data", CONTENT_LENGTH=str(10**9), headers=self.token
+        )
+        self.problem(response, 413, "file-too-large")
+
+    def test_pictures_are_served_re_encoded(self):
+        artwork = self.send(BLUE_DISC, "disc.svg").json()
+        response = self.client.get(f"/api/artwork/{artwork['id']}/picture?longest=64")
+        self.assertEqual(
+            (response.headers["Content-Type"], response.headers["X-Content-Type-Options"]), ("image/png", "nosniff")
+        )
+        self.assertEqual(decoded(response.content).shape, (32, 64, 4))
+
+    def test_hostile_names_stay_names(self):
+        self.assertEqual(self.send(plain_png(), "../../etc/<b>.png").json()["file_name"], "<b>.png")
+
+
+class BenchTestCase(ApiTestCase):
+    """A site and an artwork, ready for the bench."""
+
+    def setUp(self):
+        super().setUp()
+        self.site = Site.objects.create(name="Ferry", folder=str(self.folder))
+        self.artwork = self.send(encoded(Image.new("RGBA", (300, 200), "#224466"), "PNG")).json()
+        self.recipe = {"frame": self.artwork["framings"]["whole"], "ground": "clear", "home_ground": "#ffffff"}
+
+    def keep(self, revision: int, **changes: object):
+        body = {"artwork_id": self.artwork["id"], "recipe": {**self.recipe, **changes}, "revision": revision}
+        return self.ask("PUT", f"sites/{self.site.pk}/draft", body)
+
+
+class BenchApiTests(BenchTestCase):
+    def test_draft_is_kept_and_an_overtaken_window_is_told(self):
+        self.assertIsNone(self.ask("GET", f"sites/{self.site.pk}/draft").json())
+        self.assertEqual(self.keep(0).json()["revision"], 1)
+        self.assertEqual(self.keep(1, ground="#123456").json()["revision"], 2)
+        self.problem(self.keep(1, ground="#ffffff"), 409, "draft-changed-elsewhere")
+        self.assertEqual(self.ask("GET", f"sites/{self.site.pk}/draft").json()["recipe"]["ground"], "#123456")
+
+    def test_bad_recipes_are_refused_and_the_draft_stays(self):
+        self.keep(0)
+        self.problem(self.keep(1, frame={"x": 0, "y": 0, "side": 0}), 422, "frame-without-area")
+        self.problem(self.keep(1, frame={"x": 900, "y": 0, "side": 9}), 422, "frame-misses-artwork")
+        self.problem(self.keep(1, ground="plaid"), 422, "unknown-ground")
+        self.problem(self.keep(1, frame={"x": "a"}), 422, "invalid-request")
+        self.assertEqual(self.ask("GET", f"sites/{self.site.pk}/draft").json()["revision"], 1)
+
+    def test_ladder_shows_the_very_bytes_that_are_built(self):
+        self.keep(0)
+        body = {"recipe": self.recipe, "sizes": [16, 32, 180]}
+        rungs = self.ask("POST", f"artwork/{self.artwork['id']}/ladder", body).json()
+        self.assertEqual([(rung["size"], rung["opaque"]) for rung in rungs], [(16, False), (32, False), (180, True)])
+        build = self.ask("POST", f"sites/{self.site.pk}/builds").json()
+        for rung, name in zip(rungs, ("icon-16.png", "icon-32.png", "apple-touch-icon.png"), strict=True):
+            served = self.client.get(f"/api/builds/{build['id']}/files/{name}")
+            self.assertEqual(served.content, base64.b64decode(rung["png"]))
+
+    def test_build_is_listed_served_and_packed(self):
+        self.problem(self.ask("POST", f"sites/{self.site.pk}/builds"), 422, "no-draft")
+        self.keep(0)
+        build = self.ask("POST", f"sites/{self.site.pk}/builds").json()
+        self.assertEqual((build["number"], len(build["files"]), build["current"]), (1, 7, True))
+        manifest = self.client.get(f"/api/builds/{build['id']}/files/site.webmanifest")
+        self.assertEqual(manifest.headers["Content-Type"], "application/manifest+json")
+        frame = self.client.get(f"/api/builds/{build['id']}/files/favicon.ico/frames/48")
+        self.assertEqual(decoded(frame.content).shape, (48, 48, 4))
+        packed = self.client.get(f"/api/builds/{build['id']}/set.zip")
+        self.assertIn("ferry-icons-1.zip", packed.headers["Content-Disposition"])
+        self.assertIn("favicon.ico", zipfile.ZipFile(io.BytesIO(packed.content)).namelist())
+        self.keep(1, ground="#000000")
+        self.assertFalse(self.ask("GET", f"sites/{self.site.pk}/builds").json()[0]["current"])
+
+
+class InstallApiTests(BenchTestCase):
+    def setUp(self):
+        super().setUp()
+        self.root = self.folder / "site"
+        self.root.mkdir()
+        (self.root / "index.html").write_bytes(PAGE)
+        (self.root / "favicon.ico").write_bytes(b"old")
+        self.site.folder = str(self.root)
+        self.site.save()
+
+    def built(self) -> dict:
+        self.keep(0)
+        self.ask("POST", f"sites/{self.site.pk}/builds")
+        return self.ask("GET", f"sites/{self.site.pk}/install-plan").json()
+
+    def test_plan_install_undo(self):
+        plan = self.built()
+        self.assertEqual(plan["changes"], 8)
+        page = next(step for step in plan["steps"] if step["page"])
+        self.assertTrue(any(line.startswith("+") and "apple-touch-icon" in line for line in page["difference"]))
+        done = self.ask("POST", f"sites/{self.site.pk}/installs", {"fingerprint": plan["fingerprint"]})
+        self.assertEqual((done.status_code, done.json()["state"]), (201, "done"))
+        self.assertIn(b"/icon-16.png", (self.root / "index.html").read_bytes())
+        self.assertEqual(self.ask("GET", f"sites/{self.site.pk}").json()["state"], "installed")
+        undone = self.ask("POST", f"installs/{done.json()['id']}/undo")
+        self.assertEqual(undone.json()["state"], "undone")
+        self.assertEqual(
+            {path.name: path.read_bytes() for path in self.root.iterdir()}, {"index.html": PAGE, "favicon.ico": b"old"}
+        )
+        self.problem(self.ask("POST", f"installs/{done.json()['id']}/undo"), 409, "already-undone")
+
+    def test_an_outdated_plan_is_not_carried_out(self):
+        plan = self.built()
+        (self.root / "index.html").write_bytes(PAGE + b"<!-- -->")
+        answer = self.ask("POST", f"sites/{self.site.pk}/installs", {"fingerprint": plan["fingerprint"]})
+        self.problem(answer, 409, "plan-outdated")
+        self.assertEqual((self.root / "favicon.ico").read_bytes(), b"old")
+
+    def test_undo_never_overwrites_somebodys_later_change(self):
+        plan = self.built()
+        done = self.ask("POST", f"sites/{self.site.pk}/installs", {"fingerprint": plan["fingerprint"]}).json()
+        (self.root / "index.html").write_bytes(b"mine")
+        self.assertIn("index.html", self.problem(self.ask("POST", f"installs/{done['id']}/undo"), 409, "site-changed"))
+        self.assertEqual((self.root / "index.html").read_bytes(), b"mine")
+
+    def test_missing_folder_is_told(self):
+        self.built()
+        for folder, code in (("", "no-folder"), ("/nowhere/at/all", "no-such-folder")):
+            Site.objects.update(folder=folder)
+            self.problem(self.ask("GET", f"sites/{self.site.pk}/install-plan"), 409, code)
+
+
+class SiteApiTests(ApiTestCase):
+    def test_sites_are_added_and_changed(self):
+        added = self.ask("POST", "sites", {"name": " Ferry ", "address": "https://merrowmouth.example/"}).json()
+        self.assertEqual((added["name"], added["state"]), ("Ferry", "empty"))
+        changed = self.ask("PUT", f"sites/{added['id']}", {"name": "Ferry", "folder": "/srv/ferry"}).json()
+        self.assertEqual((changed["folder"], changed["address"]), ("/srv/ferry", ""))
+
+    def test_bad_values_are_refused_with_a_sentence(self):
+        self.problem(self.ask("POST", "sites", {"name": " "}), 422, "invalid-request")
+        self.assertIn(
+            "http",
+            self.problem(self.ask("POST", "sites", {"name": "a", "address": "file:///etc"}), 422, "invalid-request"),
+        )
+        self.problem(self.ask("GET", "sites/999"), 404, "not-found")
+
+    def test_check_without_an_address_is_told(self):
+        site = Site.objects.create(name="a")
+        self.problem(self.ask("POST", f"sites/{site.pk}/check"), 409, "no-address")
+
+
+class SecurityTests(ApiTestCase):
+    def test_changes_need_the_token_of_our_own_page(self):
+        for method, path in (
+            ("POST", "sites"),
+            ("POST", "artwork"),
+            ("PUT", "sites/1/draft"),
+            ("POST", "installs/1/undo"),
+        ):
+            self.token = {}
+            with self.assertLogs("django.security.csrf"):
+                self.problem(self.ask(method, path, {"name": "x"}), 409, "page-outdated")
+        self.assertFalse(Site.objects.exists())
+
+    def test_other_host_names_are_refused(self):
+        with self.assertLogs("django.security.DisallowedHost"):
+            self.assertEqual(self.client.get("/api/sites", headers={"Host": "rebound.example"}).status_code, 400)
+
+    def test_page_has_a_strict_policy_with_a_fresh_nonce(self):
+        # W3C Content Security Policy Level 3: no source beyond ourselves, style elements by nonce.
+        with mock.patch("bexi.server.page._index", return_value="<style nonce=BEXI_CSP_NONCE>"):
+            pages = [self.client.get("/sites/1/bench") for _ in range(2)]
+        policies = [page.headers["Content-Security-Policy"] for page in pages]
+        self.assertNotEqual(policies[0], policies[1])
+        self.assertNotIn("unsafe", policies[0])
+        self.assertIn("default-src 'none'", policies[0])
+        nonce = pages[0].content.decode().split("nonce=")[1].rstrip(">")
+        self.assertIn(f"'nonce-{nonce}'", policies[0])
