@@ -177,7 +177,7 @@ class AccessibilityTests(BrowserTestCase):
         save_draft(site, artwork, Recipe(Frame(0, 0, 512)), 0)
         for scheme in ("light", "dark"):
             page = self.open("/", color_scheme=scheme)
-            expect(page.get_by_text("Draft ahead")).to_be_visible()
+            expect(page.get_by_role("link", name="Ferry", exact=True)).to_be_visible()
             self.assert_no_axe_findings(page)
             page.get_by_role("link", name="Ferry", exact=True).click()
             expect(page.get_by_alt_text("Icon at 512 px", exact=True)).to_be_visible()

@@ -1,0 +1,1 @@
+"""Speed and memory, measured against reference libraries in the same run."""
