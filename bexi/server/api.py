@@ -1,6 +1,7 @@
 """The API: one router for each app."""
 
 from django.http import HttpRequest
+from django.middleware.csrf import get_token
 from ninja import NinjaAPI
 from ninja.utils import check_csrf
 
@@ -15,6 +16,7 @@ from bexi.server.sites.api import router as sites
 
 def from_our_own_page(request: HttpRequest) -> bool:
     """Let a request through when it carries the token our own page was given (no other site can read it)."""
+    get_token(request)  # has the answer carry the cookie that our page sends back
     if check_csrf(request, from_our_own_page) is not None:
         raise Conflict("page-outdated", "This page was opened too long ago. Reload it and try again.")
     return True

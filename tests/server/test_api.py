@@ -28,8 +28,7 @@ class ApiTestCase(TestCase):
         settings.enable()
         self.addCleanup(settings.disable)
         self.client = Client(enforce_csrf_checks=True)
-        with mock.patch("bexi.server.page._index", return_value="<html></html>"):
-            self.client.get("/")
+        self.client.get("/api/sites")
         self.token = {"X-CSRFToken": self.client.cookies["csrftoken"].value}
 
     def ask(self, method: str, path: str, body: object = None, **options: object):
