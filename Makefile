@@ -14,7 +14,7 @@ demo: setup
 test: setup $(STAMPS)/chromium
 	BEXI_DATA="$$(mktemp -d)" $(PYTHON) manage.py test tests --parallel 1
 
-setup: $(STAMPS)/python $(STAMPS)/frontend
+setup: $(STAMPS)/python $(STAMPS)/resources $(STAMPS)/frontend
 
 dev: setup
 	BEXI_DATA="$(DEMO_DATA)" BEXI_DEVELOPMENT=1 $(PYTHON) -m bexi.server.demo.run --development
@@ -42,7 +42,7 @@ bench: setup
 	$(PYTHON) -m benchmarks
 
 clean:
-	rm -rf .venv .stamps .mypy_cache .ruff_cache .import_linter_cache .hypothesis frontend/node_modules frontend/dist
+	rm -rf .venv .stamps .mypy_cache .ruff_cache .import_linter_cache .hypothesis frontend/node_modules frontend/dist bexi/resources/gathered
 
 $(STAMPS)/python: requirements/development.txt requirements/runtime.in pyproject.toml
 	python3 -c 'import sys; sys.exit(sys.version_info < (3, 11) and "Bexi needs Python 3.11 or later.")'
@@ -54,6 +54,10 @@ $(STAMPS)/python: requirements/development.txt requirements/runtime.in pyproject
 $(STAMPS)/packages: frontend/package-lock.json frontend/package.json
 	$(NPM) ci --silent
 	mkdir -p $(STAMPS) && touch $@
+
+$(STAMPS)/resources: $(STAMPS)/python $(STAMPS)/packages bexi/resources/gather.py bexi/resources/__init__.py
+	$(PYTHON) -m bexi.resources.gather frontend/node_modules
+	touch $@
 
 $(STAMPS)/frontend: $(STAMPS)/packages $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts
 	$(NPM) run --silent build

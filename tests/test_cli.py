@@ -42,7 +42,15 @@ class CommandTests(TestCase):
         (self.folder / "photo.ico").write_bytes(encoded(Image.new("RGB", (30, 20), "navy"), "JPEG"))
         facts = json.loads(self.run_bexi("facts", self.folder / "photo.ico", "--json").stdout)
         self.assertEqual((facts["format"], facts["width"], facts["height"]), ("JPEG", 30, 20))
-        self.assertIn("renaming", facts["notes"][0])
+        self.assertIn("renaming", facts["notes"][0]["sentence"])
+
+    def test_draw_letters_and_symbol(self):
+        for arguments in (("letters", "MF", "--plate", "disc"), ("symbol", "anchor", "--stroke", "3")):
+            out = self.folder / "drawn.svg"
+            result = self.run_bexi("draw", *arguments, "--out", out, "--ink", "#aa1122")
+            self.assertEqual(result.exit_code, 0, result.output)
+            self.assertIn("#aa1122", out.read_text())
+            self.assertEqual(self.run_bexi("facts", out).exit_code, 0)
 
     def test_bad_input_ends_with_2_and_one_sentence(self):
         (self.folder / "text.png").write_text("not a picture")
@@ -53,6 +61,10 @@ class CommandTests(TestCase):
             ("build", self.picture, "--out", self.folder, "--ground", "plaid"),
             ("build", self.picture, "--out", self.picture),
             ("facts", self.folder / "text.png"),
+            ("draw", "letters", "ABCD", "--out", self.picture),
+            ("draw", "letters", "A", "--face", "none", "--out", self.picture),
+            ("draw", "symbol", "boat", "--out", self.picture),
+            ("draw", "symbol", "ship", "--ink", "red", "--out", self.picture),
         ):
             result = self.run_bexi(*arguments)
             self.assertEqual((result.exit_code, result.stdout), (2, ""), arguments)

@@ -6,6 +6,7 @@ from ninja import NinjaAPI
 from ninja.utils import check_csrf
 
 from bexi.server.artwork.api import router as artwork
+from bexi.server.artwork.drawings_api import router as drawings
 from bexi.server.benches.api import router as benches
 from bexi.server.builds.api import router as builds
 from bexi.server.checks.api import router as checks
@@ -24,5 +25,5 @@ def from_our_own_page(request: HttpRequest) -> bool:
 
 api = NinjaAPI(title="Bexi", version="1", docs_url=None, auth=from_our_own_page)
 answer_problems(api)
-for router in (sites, artwork, benches, builds, installs, checks):
+for router in (sites, artwork, drawings, benches, builds, installs, checks):
     api.add_router("", router)

@@ -1,107 +1,13 @@
 import base64
 import io
-import json
-import tempfile
 import zipfile
-from pathlib import Path
 from unittest import mock
 
-from django.core.files.uploadedfile import SimpleUploadedFile
-from django.test import Client, TestCase, override_settings
-from PIL import Image
-
-from bexi.server.artwork.models import Artwork
 from bexi.server.sites.models import Site
-from tests.pictures import BLUE_DISC, decoded, encoded, plain_png
+from tests.pictures import decoded
+from tests.server.case import ApiTestCase, BenchTestCase
 
 PAGE = b"<html>\r\n<head>\r\n<title>a</title>\r\n</head>\r\n<body>caf\xe9</body>\r\n</html>\r\n"
-
-
-class ApiTestCase(TestCase):
-    """A client that sends the token as our own page does, over a folder of its own."""
-
-    def setUp(self):
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        self.folder = Path(folder.name)
-        settings = override_settings(BLOB_FOLDER=self.folder / "blobs")
-        settings.enable()
-        self.addCleanup(settings.disable)
-        self.client = Client(enforce_csrf_checks=True)
-        self.client.get("/api/sites")
-        self.token = {"X-CSRFToken": self.client.cookies["csrftoken"].value}
-
-    def ask(self, method: str, path: str, body: object = None, **options: object):
-        data = None if body is None else json.dumps(body)
-        return self.client.generic(
-            method, f"/api/{path}", data or "", "application/json", headers=self.token, **options
-        )
-
-    def send(self, data: bytes, name: str = "logo.png"):
-        return self.client.post("/api/artwork", {"file": SimpleUploadedFile(name, data)}, headers=self.token)
-
-    def problem(self, response, status: int, code: str) -> str:
-        """Check a problem details answer (RFC 9457); returns its sentence."""
-        self.assertEqual((response.status_code, response.headers["Content-Type"]), (status, "application/problem+json"))
-        body = response.json()
-        self.assertEqual((body["status"], body["code"]), (status, code))
-        self.assertTrue(body["detail"].endswith("."), body["detail"])
-        return body["detail"]
-
-
-class ArtworkApiTests(ApiTestCase):
-    def test_upload_is_measured_and_stored_once(self):
-        first = self.send(BLUE_DISC, "disc.svg")
-        self.assertEqual(first.status_code, 201)
-        self.assertEqual(first.json()["facts"]["format"], "SVG")
-        self.assertEqual(first.json()["framings"]["whole"], {"x": 0, "y": -256, "side": 1024})
-        self.assertEqual(self.send(BLUE_DISC, "again.svg").json()["id"], first.json()["id"])
-        self.assertEqual(len(self.ask("GET", "artwork").json()), 1)
-
-    def test_refused_files_leave_nothing_behind(self):
-        bomb = b'<!DOCTYPE svg [<!ENTITY a "x">]><svg xmlns="http://www.w3.org/2000/svg">&a;</svg>'
-        outside = b'<svg xmlns="http://www.w3.org/2000/svg"><image href="http://merrowmouth.example/a.png"/></svg>'
-        for data, code in (
-            (b"words", "not-a-picture"),
-            (plain_png()[:40], "broken-picture"),
-            (bomb, "svg-entities"),
-            (outside, "svg-external-reference"),
-        ):
-            self.problem(self.send(data), 422, code)
-        self.assertEqual(self.send(b"").status_code, 422)
-        self.assertFalse(Artwork.objects.exists())
-        self.assertFalse((self.folder / "blobs").exists())
-
-    def test_too_large_bodies_are_refused_unread(self):
-        response = self.client.generic(
-            "POST", "/api/artwork", b"", "multipart/form-data", CONTENT_LENGTH=str(10**9), headers=self.token
-        )
-        self.problem(response, 413, "file-too-large")
-
-    def test_pictures_are_served_re_encoded(self):
-        artwork = self.send(BLUE_DISC, "disc.svg").json()
-        response = self.client.get(f"/api/artwork/{artwork['id']}/picture?longest=64")
-        self.assertEqual(
-            (response.headers["Content-Type"], response.headers["X-Content-Type-Options"]), ("image/png", "nosniff")
-        )
-        self.assertEqual(decoded(response.content).shape, (32, 64, 4))
-
-    def test_hostile_names_stay_names(self):
-        self.assertEqual(self.send(plain_png(), "../../etc/<b>.png").json()["file_name"], "<b>.png")
-
-
-class BenchTestCase(ApiTestCase):
-    """A site and an artwork, ready for the bench."""
-
-    def setUp(self):
-        super().setUp()
-        self.site = Site.objects.create(name="Ferry", folder=str(self.folder))
-        self.artwork = self.send(encoded(Image.new("RGBA", (300, 200), "#224466"), "PNG")).json()
-        self.recipe = {"frame": self.artwork["framings"]["whole"], "ground": "clear", "home_ground": "#ffffff"}
-
-    def keep(self, revision: int, **changes: object):
-        body = {"artwork_id": self.artwork["id"], "recipe": {**self.recipe, **changes}, "revision": revision}
-        return self.ask("PUT", f"sites/{self.site.pk}/draft", body)
 
 
 class BenchApiTests(BenchTestCase):

@@ -4,32 +4,39 @@ import io
 import warnings
 
 import numpy as np
-from PIL import Image, ImageCms, ImageOps
+from PIL import IcoImagePlugin, Image, ImageCms, ImageOps
 
 from bexi.core.artwork.detection import PictureFormat
 from bexi.core.artwork.limits import Limits
 from bexi.core.artwork.pictures import Bitmap
 from bexi.core.errors import ArtworkRefused
 
+MOST_FRAMES = 500
+_DECODERS = {PictureFormat.ICO: ["ICO", "CUR"]}  # one media type by the standard, two decoders in Pillow
 _ORIENTATION_TAG = 0x0112  # Exif 2.3, table 4
 
 
-def decode(data: bytes, picture_format: PictureFormat, limits: Limits) -> Bitmap:
+def decode(data: bytes, picture_format: PictureFormat, limits: Limits, frame: int | None = None) -> Bitmap:
     """Decode a bitmap file whose format was detected; raises ArtworkRefused.
 
-    Takes the first frame of an animation, turns the picture upright by its Exif orientation, converts an
-    embedded ICC profile to sRGB.
+    `frame` chooses one of several pictures in the file; None takes the first, of an ICO the largest. The picture is
+    turned upright by its Exif orientation, an embedded ICC profile is converted to sRGB.
     """
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore")  # Pillow's own size warning comes later than our refusal
-            image: Image.Image = Image.open(io.BytesIO(data), formats=[picture_format.name])
+            image: Image.Image = Image.open(
+                io.BytesIO(data), formats=_DECODERS.get(picture_format, [picture_format.name])
+            )
             _refuse_large(image.size, limits)
-            animated = getattr(image, "n_frames", 1) > 1 and picture_format is not PictureFormat.ICO
+            frames = _frames(image)
+            if frame is not None:
+                image = _chosen(image, frames, frame)
+                _refuse_large(image.size, limits)
             turned = image.getexif().get(_ORIENTATION_TAG, 1) not in (0, 1)
             image.load()
             profile, image = _to_srgb(ImageOps.exif_transpose(image))
-            pixels = np.asarray(image.convert("RGBA"), dtype=np.uint8)
+            pixels = np.asarray(_eight_bit(image).convert("RGBA"), dtype=np.uint8)
     except ArtworkRefused:
         raise
     except Exception as error:  # Pillow's decoders raise what their C libraries and parsers happen to raise
@@ -38,7 +45,35 @@ def decode(data: bytes, picture_format: PictureFormat, limits: Limits) -> Bitmap
             f"This {picture_format.label} file is damaged or cut short, so it cannot be read to its end. "
             "Save or download it again and choose the new copy.",
         ) from error
-    return Bitmap(pixels, animated=animated, turned=turned, profile=profile)
+    animated = len(frames) > 1 and picture_format not in (PictureFormat.ICO, PictureFormat.TIFF)
+    return Bitmap(pixels, frames, animated=animated, turned=turned, profile=profile)
+
+
+def _frames(image: Image.Image) -> tuple[tuple[int, int], ...]:
+    """The size of each picture in a file, at most MOST_FRAMES of them; of an ICO the smallest first."""
+    if isinstance(image, IcoImagePlugin.IcoImageFile):
+        return tuple(sorted(image.info["sizes"]))[:MOST_FRAMES]
+    return (image.size,) * min(getattr(image, "n_frames", 1), MOST_FRAMES)
+
+
+def _chosen(image: Image.Image, frames: tuple[tuple[int, int], ...], frame: int) -> Image.Image:
+    if not 0 <= frame < len(frames):
+        raise ArtworkRefused(
+            "no-such-frame", f"This file has {len(frames)} pictures, so there is no number {frame + 1}."
+        )
+    if isinstance(image, IcoImagePlugin.IcoImageFile):
+        image.size = frames[frame]
+    else:
+        image.seek(frame)
+    return image
+
+
+def _eight_bit(image: Image.Image) -> Image.Image:
+    """16-bit grey as 8-bit grey: Pillow's own conversion would clip it."""
+    if not image.mode.startswith("I"):
+        return image
+    grey = np.asarray(image, dtype=np.int64)
+    return Image.fromarray(np.clip(grey * 255 // 65535, 0, 255).astype(np.uint8))
 
 
 def pixel_size(data: bytes) -> tuple[int, int]:

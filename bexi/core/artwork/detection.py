@@ -14,7 +14,11 @@ class PictureFormat(Enum):
     BMP = "BMP", "image/bmp", (".bmp", ".dib")
     WEBP = "WebP", "image/webp", (".webp",)
     ICO = "ICO", "image/vnd.microsoft.icon", (".ico", ".cur")
+    AVIF = "AVIF", "image/avif", (".avif",)
+    TIFF = "TIFF", "image/tiff", (".tif", ".tiff")
+    PDF = "PDF", "application/pdf", (".pdf",)
     SVG = "SVG", "image/svg+xml", (".svg",)
+    SVGZ = "SVGZ", "image/svg+xml", (".svgz",)
 
     def __init__(self, label: str, media_type: str, endings: tuple[str, ...]) -> None:
         self.label = label
@@ -30,6 +34,11 @@ _PATTERNS = (
     (re.compile(rb"RIFF....WEBPVP", re.DOTALL), PictureFormat.WEBP),
     (re.compile(rb"\x89PNG\r\n\x1a\n"), PictureFormat.PNG),
     (re.compile(rb"\xff\xd8\xff"), PictureFormat.JPEG),
+    (re.compile(rb"%PDF-"), PictureFormat.PDF),
+    # Not in that standard: TIFF 6.0 §2; AVIF's brands in ISO/IEC 14496-12 file type boxes; gzip (RFC 1952 §2.3.1).
+    (re.compile(rb"II\*\x00|MM\x00\*"), PictureFormat.TIFF),
+    (re.compile(rb"....ftyp(?:avif|avis|mif1....avif)", re.DOTALL), PictureFormat.AVIF),
+    (re.compile(rb"\x1f\x8b\x08"), PictureFormat.SVGZ),
 )
 # The standard leaves SVG to its XML type; this finds a root element <svg> after the usual prolog (XML 1.0 §2.8).
 _SVG = re.compile(

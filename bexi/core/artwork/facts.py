@@ -1,14 +1,19 @@
-"""The measured facts of an artwork, and what they mean for icons."""
+"""The measured facts of an artwork."""
 
+import dataclasses
 from dataclasses import dataclass
+from typing import Any
 
-from bexi.core.artwork.detection import PictureFormat, name_mismatch
-from bexi.core.artwork.ink import Box, GroundKind, Ink, find_ink
+from bexi.core.artwork.detection import PictureFormat
+from bexi.core.artwork.ink import Box, GroundKind, find_ink
 from bexi.core.artwork.pictures import Bitmap, Picture, Vector
+from bexi.core.artwork.shapes import MainColour, main_colours, parts
 from bexi.core.artwork.vector import render_whole
 from bexi.core.pixels.colour import Colour
 
-LARGEST_ICON = 512
+_LOOKED_AT = 1024
+"""Colours and parts are looked for among at most this many px along the longer side."""
+_ONE_COLOUR_SHARE = 0.985
 
 
 @dataclass(frozen=True)
@@ -26,7 +31,8 @@ class Facts:
     """What was measured of one artwork. Lengths are artwork pixels; `ink_share` is 0 to 1.
 
     `sharp_up_to` is the largest icon, in px, that the ink can fill without being enlarged; None for vectors,
-    which are sharp at any size.
+    which are sharp at any size. `parts` are the boxes of the separate pieces of ink, the largest first; `frames` the
+    sizes of all pictures in the file.
     """
 
     format: str
@@ -40,22 +46,44 @@ class Facts:
     ink: Box | None
     margins: Margins | None
     ink_share: float
+    colours: tuple[MainColour, ...]
+    one_colour: bool
+    parts: tuple[Box, ...]
     sharp_up_to: int | None
+    frames: tuple[tuple[int, int], ...]
     animated: bool
     turned: bool
     profile: str | None
-    notes: tuple[str, ...]
+    live_text: bool
+
+    def as_json(self) -> dict[str, Any]:
+        """Plain data, colours in hex."""
+        plain = dataclasses.asdict(self)
+        plain["ground_colour"] = str(self.ground_colour) if self.ground_colour else None
+        plain["colours"] = [{"colour": str(one.colour), "share": one.share} for one in self.colours]
+        plain["frames"] = [{"width": width, "height": height} for width, height in self.frames]
+        return plain
 
 
-def measure(name: str, data: bytes, picture_format: PictureFormat, picture: Picture) -> Facts:
-    """Measure a picture that was taken in from `data`, a file called `name`."""
-    ink = _ink_of(picture)
-    box = ink.box
-    vector = isinstance(picture, Vector)
+def measure(data: bytes, picture_format: PictureFormat, picture: Picture) -> Facts:
+    """Measure a picture that was taken in from `data`."""
+    bitmap = picture if isinstance(picture, Bitmap) else None
+    if isinstance(picture, Bitmap):
+        pixels = picture.pixels
+    else:
+        pixels = render_whole(picture, min(_LOOKED_AT, max(picture.width, picture.height)))
+    ink = find_ink(pixels)
+    # One px of what was looked at is `scale` px of the artwork.
+    scale = max(picture.width, picture.height) / max(pixels.shape[:2])
+    box = _scaled(ink.box, scale, picture) if ink.box else None
+    step = -(-max(pixels.shape[:2]) // _LOOKED_AT)
+    thinned, mask = pixels[::step, ::step], ink.mask[::step, ::step]
+    colours = main_colours(thinned, mask)
+    clear = ink.ground is GroundKind.CLEAR
     return Facts(
         format=picture_format.label,
         media_type=picture_format.media_type,
-        vector=vector,
+        vector=bitmap is None,
         width=picture.width,
         height=picture.height,
         file_bytes=len(data),
@@ -64,58 +92,26 @@ def measure(name: str, data: bytes, picture_format: PictureFormat, picture: Pict
         ink=box,
         margins=Margins(box.left, box.top, picture.width - box.right, picture.height - box.bottom) if box else None,
         ink_share=ink.share,
-        sharp_up_to=None if vector else max(box.width, box.height) if box else max(picture.width, picture.height),
-        animated=isinstance(picture, Bitmap) and picture.animated,
-        turned=isinstance(picture, Bitmap) and picture.turned,
-        profile=picture.profile if isinstance(picture, Bitmap) else None,
-        notes=tuple(_notes(name, picture_format, picture, ink)),
+        colours=colours,
+        one_colour=clear and bool(colours) and colours[0].share > _ONE_COLOUR_SHARE,
+        parts=tuple(_scaled(part, scale * step, picture) for part in parts(mask)),
+        sharp_up_to=None
+        if bitmap is None
+        else max(box.width, box.height)
+        if box
+        else max(picture.width, picture.height),
+        frames=bitmap.frames if bitmap else (),
+        animated=bitmap is not None and bitmap.animated,
+        turned=bitmap is not None and bitmap.turned,
+        profile=bitmap.profile if bitmap else None,
+        live_text=isinstance(picture, Vector) and picture.live_text,
     )
 
 
-def _ink_of(picture: Picture) -> Ink:
-    if isinstance(picture, Bitmap):
-        return find_ink(picture.pixels)
-    longest = max(picture.width, picture.height)
-    ink = find_ink(render_whole(picture, min(longest, 1024)))
-    if not ink.box or longest <= 1024:
-        return ink
-    factor = longest / 1024
-    low = (int(ink.box.left * factor), int(ink.box.top * factor))
-    high = (
-        min(round(ink.box.right * factor), picture.width),
-        min(round(ink.box.bottom * factor), picture.height),
+def _scaled(box: Box, scale: float, picture: Picture) -> Box:
+    return Box(
+        int(box.left * scale),
+        int(box.top * scale),
+        min(round(box.right * scale), picture.width),
+        min(round(box.bottom * scale), picture.height),
     )
-    return Ink(ink.ground, ink.ground_colour, Box(*low, *high), ink.share)
-
-
-def _notes(name: str, picture_format: PictureFormat, picture: Picture, ink: Ink) -> list[str]:
-    notes = []
-    if mismatch := name_mismatch(name, picture_format):
-        notes.append(mismatch)
-    if ink.box is None:
-        notes.append("Nothing is drawn here: the picture is blank, so an icon from it would be empty.")
-    if picture.width != picture.height:
-        notes.append(
-            f"It is not square ({picture.width} : {picture.height}). The frame on the bench cuts a square out of it "
-            "or pads it; nothing is ever squashed."
-        )
-    if ink.ground is GroundKind.SOLID and ink.ground_colour is not None:
-        notes.append(f"Its ground is solid {ink.ground_colour}, so the icon will be a filled square of that colour.")
-    if isinstance(picture, Vector):
-        if picture.live_text:
-            notes.append(
-                "It contains live text. Text set in a font that is not in the file cannot be drawn; "
-                "convert the text to outlines in a drawing program and choose the file again."
-            )
-        return notes
-    if ink.box and max(ink.box.width, ink.box.height) < LARGEST_ICON:
-        sharp = max(ink.box.width, ink.box.height)
-        notes.append(
-            f"It stays sharp up to {sharp} px; at {LARGEST_ICON} px it would be enlarged "
-            f"{LARGEST_ICON / sharp:.1f} times and look soft. A larger original or an SVG would not."
-        )
-    if picture.animated:
-        notes.append("It is animated; icons stand still, so its first picture is taken.")
-    if picture.turned:
-        notes.append("The camera stored it turned; it was set upright by its orientation tag.")
-    return notes

@@ -43,14 +43,18 @@ class Box:
         return self.bottom - self.top
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Ink:
-    """The ground of a picture and the box and share of what is drawn on it. `box` is None for a blank picture."""
+    """The ground of a picture and the box and share of what is drawn on it. `box` is None for a blank picture.
+
+    `mask`, shape (height, width), is true where there is ink.
+    """
 
     ground: GroundKind
     ground_colour: Colour | None
     box: Box | None
     share: float
+    mask: NDArray[np.bool_]
 
 
 def find_ink(pixels: Pixels) -> Ink:
@@ -77,6 +81,6 @@ def _far(colours: NDArray[np.uint8], ground: NDArray[np.uint8]) -> NDArray[np.bo
 def _ink(ground: GroundKind, colour: Colour | None, mask: NDArray[np.bool_]) -> Ink:
     rows, columns = np.flatnonzero(mask.any(axis=1)), np.flatnonzero(mask.any(axis=0))
     if not len(rows):
-        return Ink(ground, colour, None, 0.0)
+        return Ink(ground, colour, None, 0.0, mask)
     box = Box(int(columns[0]), int(rows[0]), int(columns[-1]) + 1, int(rows[-1]) + 1)
-    return Ink(ground, colour, box, float(mask.mean()))
+    return Ink(ground, colour, box, float(mask.mean()), mask)

@@ -1,22 +1,25 @@
 """Taking in a picture file: the one way from bytes to artwork."""
 
-from bexi.core.artwork import bitmap, vector
+import zlib
+
+from bexi.core.artwork import bitmap, pdf, vector
 from bexi.core.artwork.detection import PictureFormat, detect
 from bexi.core.artwork.limits import DEFAULT_LIMITS, Limits
 from bexi.core.artwork.pictures import Picture
+from bexi.core.artwork.treatment import AS_IT_IS, Treatment, treat
 from bexi.core.errors import ArtworkRefused
 
+_GZIP = 31  # zlib's window size for gzip streams
 
-def take_in(data: bytes, limits: Limits = DEFAULT_LIMITS) -> tuple[PictureFormat, Picture]:
+
+def take_in(
+    data: bytes, limits: Limits = DEFAULT_LIMITS, treatment: Treatment = AS_IT_IS
+) -> tuple[PictureFormat, Picture]:
     """The format and the decoded picture of a file; raises ArtworkRefused with a sentence for the person."""
     if not data:
         raise ArtworkRefused("empty-file", "This file is empty. Choose the picture again, or download it anew.")
     if len(data) > limits.file_bytes:
-        raise ArtworkRefused(
-            "file-too-large",
-            f"This file has {len(data) / 1024 / 1024:.0f} MB, more than the limit of "
-            f"{limits.file_bytes // 1024 // 1024} MB. Save a smaller copy; 1024 px is plenty for any icon.",
-        )
+        raise _too_large(len(data), limits)
     picture_format = detect(data)
     if picture_format is None:
         raise ArtworkRefused(
@@ -24,6 +27,41 @@ def take_in(data: bytes, limits: Limits = DEFAULT_LIMITS) -> tuple[PictureFormat
             "This is not a picture Bexi can read, whatever its name says. "
             f"Choose one of these: {', '.join(known.label for known in PictureFormat)}.",
         )
-    if picture_format is PictureFormat.SVG:
-        return picture_format, vector.check(data, limits)
-    return picture_format, bitmap.decode(data, picture_format, limits)
+    return picture_format, treat(_decode(data, picture_format, limits, treatment.frame), treatment)
+
+
+def _decode(data: bytes, picture_format: PictureFormat, limits: Limits, frame: int | None) -> Picture:
+    match picture_format:
+        case PictureFormat.SVG:
+            return vector.check(data, limits)
+        case PictureFormat.SVGZ:
+            return vector.check(_unpacked(data, limits), limits)
+        case PictureFormat.PDF:
+            return pdf.first_page(data)
+        case _:
+            return bitmap.decode(data, picture_format, limits, frame)
+
+
+def _unpacked(data: bytes, limits: Limits) -> bytes:
+    """The SVG in a gzip file, never more of it than a file may have (RFC 1952)."""
+    stream = zlib.decompressobj(_GZIP)
+    try:
+        svg = stream.decompress(data, limits.file_bytes + 1)
+    except zlib.error as error:
+        raise ArtworkRefused("broken-picture", "This SVGZ file is damaged. Export or download it again.") from error
+    if len(svg) > limits.file_bytes:
+        raise _too_large(len(svg), limits)
+    if not stream.eof or detect(svg) is not PictureFormat.SVG:
+        raise ArtworkRefused(
+            "not-a-picture",
+            "This is a compressed file, but no compressed SVG. Unpack it and choose the picture inside.",
+        )
+    return svg
+
+
+def _too_large(size: int, limits: Limits) -> ArtworkRefused:
+    return ArtworkRefused(
+        "file-too-large",
+        f"This file has {size / 1024 / 1024:.0f} MB, more than the limit of "
+        f"{limits.file_bytes // 1024 // 1024} MB. Save a smaller copy; 1024 px is plenty for any icon.",
+    )

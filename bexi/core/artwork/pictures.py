@@ -2,14 +2,16 @@
 
 from dataclasses import dataclass
 
+from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
 
 
 @dataclass(frozen=True, eq=False)
 class Bitmap:
-    """A decoded picture: upright, sRGB, straight alpha."""
+    """A decoded picture: upright, sRGB, straight alpha. `frames` are the sizes in px of all pictures in its file."""
 
     pixels: Pixels
+    frames: tuple[tuple[int, int], ...] = ()
     animated: bool = False
     turned: bool = False
     profile: str | None = None
@@ -27,12 +29,16 @@ class Bitmap:
 
 @dataclass(frozen=True)
 class Vector:
-    """A checked SVG picture. `width` and `height` are the grid it is framed on, in artwork pixels."""
+    """A checked SVG picture. `width` and `height` are the grid it is framed on, in artwork pixels.
+
+    `recolour` is the one colour that all its ink is drawn in, if any.
+    """
 
     markup: str
     width: int
     height: int
     live_text: bool = False
+    recolour: Colour | None = None
 
 
 Picture = Bitmap | Vector

@@ -18,7 +18,7 @@ from bexi.core.artwork.bitmap import pixel_size
 from bexi.core.artwork.limits import Limits
 from bexi.core.artwork.pictures import Vector
 from bexi.core.errors import ArtworkRefused
-from bexi.core.pixels.light import Pixels
+from bexi.core.pixels.light import Pixels, recoloured
 
 SMALLEST_GRID = 1024
 """A vector has no pixels of its own: its grid is at least this many along the longer side, to frame it finely."""
@@ -112,7 +112,8 @@ def _draw(vector: Vector, view: str, width: int, height: int) -> Pixels:
         raise ArtworkRefused(
             "broken-picture", "This SVG cannot be drawn: it is not valid. Export it again as plain SVG."
         ) from error
-    return np.asarray(Image.open(io.BytesIO(png)).convert("RGBA"), dtype=np.uint8)
+    pixels = np.asarray(Image.open(io.BytesIO(png)).convert("RGBA"), dtype=np.uint8)
+    return recoloured(pixels, vector.recolour) if vector.recolour else pixels
 
 
 def _own_size(root: Element) -> tuple[float, float]:

@@ -8,12 +8,15 @@ from bexi.core.iconset.build import BuiltFile
 
 _FIXED_TIME = (1980, 1, 1, 0, 0, 0)  # the earliest a ZIP can state
 _LINES_NAME = "head-lines.html"
+_CREDITS_NAME = "credits.txt"
 
 
-def package(files: Sequence[BuiltFile], lines: Sequence[str]) -> bytes:
-    """A ZIP of the files and, in `head-lines.html`, the lines for the head of each page."""
+def package(files: Sequence[BuiltFile], lines: Sequence[str], credit: str = "") -> bytes:
+    """A ZIP of the files, the lines for the head of each page, and the credit that the artwork's licence asks for."""
     members = [(file.name, file.data) for file in files]
     members.append((_LINES_NAME, ("\n".join(lines) + "\n").encode()))
+    if credit:
+        members.append((_CREDITS_NAME, f"{credit}\n".encode()))
     archive = io.BytesIO()
     with zipfile.ZipFile(archive, "w") as target:
         for name, data in members:

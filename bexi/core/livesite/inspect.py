@@ -10,7 +10,7 @@ from PIL import Image
 
 from bexi.core.artwork.detection import PictureFormat, detect
 from bexi.core.errors import HeadRefused
-from bexi.core.sitehead.scan import as_text, find_head, page_links
+from bexi.core.sitehead.scan import as_text, attribute_values, find_head
 
 
 @dataclass(frozen=True)
@@ -80,7 +80,7 @@ def _linked(page: Served) -> Iterator[str]:
     if page.status != 200:
         return
     try:
-        links = page_links(as_text(page.body))
+        links = attribute_values(as_text(page.body), "a", "href")
     except HeadRefused:
         return
     for link in links:

@@ -10,12 +10,13 @@ Pixels = NDArray[np.uint8]
 Light = NDArray[np.float32]
 """Shape (height, width, 4): linear red, green, blue multiplied by alpha, then alpha; nominally 0 to 1."""
 
-_LINEAR = np.array([linear(value / 255) for value in range(256)], dtype=np.float32)
+LINEAR = np.array([linear(value / 255) for value in range(256)], dtype=np.float32)
+"""Linear light, 0 to 1, of each of the 256 stored values of a channel."""
 
 
 def to_light(pixels: Pixels) -> Light:
     """Linear, premultiplied light of stored pixels."""
-    light: Light = np.take(_LINEAR, pixels)
+    light: Light = np.take(LINEAR, pixels)
     light[..., 3] = pixels[..., 3]
     light[..., 3] /= 255
     if pixels[..., 3].min(initial=255) < 255:
@@ -45,4 +46,12 @@ def over(pixels: Pixels, ground: Colour) -> Pixels:
     mixed = pixels[..., :3] * alpha + np.array(ground.channels, dtype=np.float32) * (1 - alpha)
     result = np.full_like(pixels, 255)
     result[..., :3] = np.rint(mixed)
+    return result
+
+
+def recoloured(pixels: Pixels, colour: Colour) -> Pixels:
+    """The same coverage in one colour."""
+    result = pixels.copy()
+    result[..., :3] = colour.channels
+    result[result[..., 3] == 0] = 0
     return result

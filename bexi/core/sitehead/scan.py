@@ -124,10 +124,10 @@ def find_head(text: str) -> Head:
     return Head(Span(start, end), tuple(tags), block, xhtml)
 
 
-def page_links(text: str) -> list[str]:
-    """Where the links (`<a href>`) of a page lead, as written, in order."""
+def attribute_values(text: str, element: str, attribute: str) -> list[str]:
+    """The values of an attribute of every element of a name, in order: where `a` leads by `href`, say."""
     tags = (token for token in _tokens(text) if isinstance(token, Tag))
-    return [tag.get("href") for tag in tags if tag.name == "a" and tag.get("href")]
+    return [tag.get(attribute) for tag in tags if tag.name == element and tag.get(attribute)]
 
 
 def _block(begins: list[Span], ends: list[Span]) -> Span | None:

@@ -1,18 +1,27 @@
-"""Artwork over the API."""
+"""Artwork over the API: the shelf, one piece, and taking in."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Query, Router, Schema
 from ninja.files import UploadedFile
+from pydantic import StringConstraints
 
 from bexi.core.artwork.ink import Box, GroundKind
+from bexi.core.artwork.licences import LICENCES
+from bexi.core.artwork.treatment import Treatment
 from bexi.core.framing.frame import Frame, hug, largest_inside, whole_artwork
-from bexi.server.artwork import services
+from bexi.core.pixels.colour import Colour
+from bexi.server.artwork import on_site, services
+from bexi.server.artwork.drawings import DrawingBody
 from bexi.server.artwork.models import Artwork
+from bexi.server.artwork.on_site import PictureOnSite
+from bexi.server.sites.models import Site
 
 router = Router(tags=["artwork"])
+
+PAGE_SIZE = 48
 
 
 class BoxOut(Schema):
@@ -33,6 +42,22 @@ class FrameBody(Schema):
         return cls(x=frame.x, y=frame.y, side=frame.side)
 
 
+class SizeOut(Schema):
+    width: int
+    height: int
+
+
+class MainColourOut(Schema):
+    colour: str
+    share: float
+
+
+class NoteOut(Schema):
+    fact: str
+    sentence: str
+    caution: bool
+
+
 class FactsOut(Schema):
     """Measured facts; lengths in artwork px, `margins` as distances from the four edges."""
 
@@ -47,11 +72,15 @@ class FactsOut(Schema):
     ink: BoxOut | None
     margins: BoxOut | None
     ink_share: float
+    colours: list[MainColourOut]
+    one_colour: bool
+    parts: list[BoxOut]
     sharp_up_to: int | None
+    frames: list[SizeOut]
     animated: bool
     turned: bool
     profile: str | None
-    notes: list[str]
+    live_text: bool
 
 
 class FramingsOut(Schema):
@@ -62,12 +91,42 @@ class FramingsOut(Schema):
     ink: FrameBody | None
 
 
-class ArtworkOut(Schema):
+class TreatmentBody(Schema):
+    """How the original is read: which of its pictures, the tolerance for lifting its ground, one colour for all ink."""
+
+    frame: int | None = None
+    lift: float | None = None
+    recolour: str | None = None
+
+
+class DetailsBody(Schema):
+    title: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+    alt: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = ""
+    credit: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300)] = ""
+    licence: str = ""
+    origin: Annotated[str, StringConstraints(strip_whitespace=True, max_length=500)] = ""
+    permission: bool = False
+
+
+class UserOut(Schema):
+    """A site whose draft uses an artwork."""
+
     id: int
-    title: str
+    name: str
+
+
+class ArtworkOut(DetailsBody):
+    """`version` changes whenever its picture does, for addresses of pictures."""
+
+    id: int
     file_name: str
+    version: str
     facts: FactsOut
+    notes: list[NoteOut]
     framings: FramingsOut
+    treatment: TreatmentBody
+    drawing: DrawingBody | None
+    used_by: list[UserOut]
 
     @classmethod
     def of(cls, artwork: Artwork) -> "ArtworkOut":
@@ -79,13 +138,56 @@ class ArtworkOut(Schema):
             inside=FrameBody.of(largest_inside(facts.width, facts.height)),
             ink=FrameBody.of(ink) if ink else None,
         )
-        return cls(id=artwork.pk, title=artwork.title, file_name=artwork.file_name, facts=facts, framings=framings)
+        return cls(
+            id=artwork.pk,
+            title=artwork.title,
+            file_name=artwork.file_name,
+            alt=artwork.alt,
+            credit=artwork.credit,
+            licence=artwork.licence,
+            origin=artwork.origin,
+            permission=artwork.permission,
+            version=services.version(artwork),
+            facts=facts,
+            notes=artwork.notes,
+            framings=framings,
+            treatment=TreatmentBody(**artwork.treatment),
+            drawing=artwork.drawing,
+            used_by=[UserOut(id=draft.site_id, name=draft.site.name) for draft in artwork.drafts.all()],
+        )
 
 
-@router.get("/artwork", response=list[ArtworkOut])
-def list_artwork(request: HttpRequest) -> list[ArtworkOut]:
-    """All artwork, the latest first."""
-    return [ArtworkOut.of(artwork) for artwork in Artwork.objects.all()]
+class ShelfOut(Schema):
+    """One page of the shelf; pages count from 1."""
+
+    pieces: list[ArtworkOut]
+    total: int
+    page_size: int
+
+
+class LicenceOut(Schema):
+    key: str
+    name: str
+    asks_credit: bool
+
+
+@router.get("/artwork", response=ShelfOut)
+def list_artwork(
+    request: HttpRequest,
+    search: str = "",
+    kind: Literal["all", "shapes", "pixels", "drawn", "unused"] = "all",
+    page: Annotated[int, Query(ge=1)] = 1,
+) -> ShelfOut:
+    """A page of the shelf, the latest first."""
+    found = services.shelf(search, kind)
+    pieces = found.prefetch_related("drafts__site")[(page - 1) * PAGE_SIZE : page * PAGE_SIZE]
+    return ShelfOut(pieces=[ArtworkOut.of(artwork) for artwork in pieces], total=found.count(), page_size=PAGE_SIZE)
+
+
+@router.get("/licences", response=list[LicenceOut])
+def list_licences(request: HttpRequest) -> list[LicenceOut]:
+    """The licences an artwork may be noted under."""
+    return [LicenceOut(key=one.key, name=one.name, asks_credit=one.asks_credit) for one in LICENCES.values()]
 
 
 @router.post("/artwork", response={201: ArtworkOut})
@@ -94,12 +196,80 @@ def add_artwork(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, Ar
     return 201, ArtworkOut.of(services.add_artwork(file.name or "picture", file.read()))
 
 
+@router.get("/artwork/{artwork_id}", response=ArtworkOut)
+def get_artwork(request: HttpRequest, artwork_id: int) -> ArtworkOut:
+    """One artwork, a removed one, too."""
+    return ArtworkOut.of(get_object_or_404(Artwork, pk=artwork_id))
+
+
+@router.put("/artwork/{artwork_id}", response=ArtworkOut)
+def change_details(request: HttpRequest, artwork_id: int, body: DetailsBody) -> ArtworkOut:
+    """Change what is noted about an artwork."""
+    artwork = get_object_or_404(Artwork, pk=artwork_id)
+    services.known_licence(body.licence)
+    for field, value in body.dict().items():
+        setattr(artwork, field, value)
+    artwork.save()
+    return ArtworkOut.of(artwork)
+
+
+@router.put("/artwork/{artwork_id}/treatment", response=ArtworkOut)
+def change_treatment(request: HttpRequest, artwork_id: int, body: TreatmentBody) -> ArtworkOut:
+    """Read the original differently; the original itself stays."""
+    artwork = get_object_or_404(Artwork, pk=artwork_id)
+    recolour = Colour.parse(body.recolour) if body.recolour else None
+    services.change_treatment(artwork, Treatment(body.frame, body.lift, recolour))
+    return ArtworkOut.of(artwork)
+
+
+@router.post("/artwork/{artwork_id}/replacement", response=ArtworkOut)
+def replace_artwork(request: HttpRequest, artwork_id: int, file: File[UploadedFile]) -> ArtworkOut:
+    """Put a newer version in its place."""
+    artwork = get_object_or_404(Artwork, pk=artwork_id)
+    services.replace(artwork, file.name or "picture", file.read())
+    return ArtworkOut.of(artwork)
+
+
+@router.delete("/artwork/{artwork_id}", response={204: None})
+def remove_artwork(request: HttpRequest, artwork_id: int) -> tuple[int, None]:
+    """Take an artwork off the shelf."""
+    services.remove(get_object_or_404(Artwork, pk=artwork_id))
+    return 204, None
+
+
+@router.post("/artwork/{artwork_id}/restore", response=ArtworkOut)
+def restore_artwork(request: HttpRequest, artwork_id: int) -> ArtworkOut:
+    """Bring a removed artwork back."""
+    artwork = get_object_or_404(Artwork, pk=artwork_id)
+    services.restore(artwork)
+    return ArtworkOut.of(artwork)
+
+
 @router.get("/artwork/{artwork_id}/picture", response=None)
 def picture(
     request: HttpRequest, artwork_id: int, longest: Annotated[int, Query(ge=16, le=2048)] = 1024
 ) -> HttpResponse:
     """The whole artwork as a PNG for the screen."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
-    response = HttpResponse(services.preview(artwork.sha256, longest), content_type="image/png")
+    response = HttpResponse(services.preview(artwork, longest), content_type="image/png")
     response["Cache-Control"] = "private, max-age=86400"
     return response
+
+
+@router.get("/sites/{site_id}/pictures", response=list[PictureOnSite])
+def pictures_on_site(request: HttpRequest, site_id: int) -> list[PictureOnSite]:
+    """Pictures the site has already."""
+    return on_site.pictures_on(get_object_or_404(Site, pk=site_id))
+
+
+@router.post("/sites/{site_id}/pictures", response={201: ArtworkOut})
+def add_from_site(request: HttpRequest, site_id: int, body: PictureOnSite) -> tuple[int, ArtworkOut]:
+    """Take in a picture of the site."""
+    return 201, ArtworkOut.of(on_site.add_from_site(get_object_or_404(Site, pk=site_id), body))
+
+
+@router.get("/sites/{site_id}/pictures/thumbnail", response=None)
+def thumbnail_on_site(request: HttpRequest, site_id: int, picture: Query[PictureOnSite]) -> HttpResponse:
+    """A small PNG of a picture of the site."""
+    site = get_object_or_404(Site, pk=site_id)
+    return HttpResponse(on_site.thumbnail(site, picture), content_type="image/png")

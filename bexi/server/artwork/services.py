@@ -1,46 +1,170 @@
-"""Taking in, opening and showing artwork."""
+"""Taking in, changing, showing and removing artwork."""
 
-import dataclasses
+import hashlib
 from functools import lru_cache
-from pathlib import PurePath
+from pathlib import Path, PurePath
 
-from bexi.core.artwork.facts import Facts, measure
+from django.conf import settings
+from django.db import transaction
+from django.db.models import Q, QuerySet
+from django.utils import timezone
+
 from bexi.core.artwork.intake import take_in
+from bexi.core.artwork.licences import LICENCES
+from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Picture
 from bexi.core.artwork.preview import preview_png
+from bexi.core.artwork.treatment import AS_IT_IS, Treatment
+from bexi.core.errors import ArtworkRefused
 from bexi.server import blobs
+from bexi.server.artwork.measuring import THUMBNAIL, Measured, measure_file
 from bexi.server.artwork.models import Artwork
+from bexi.server.artwork.sandbox import in_sandbox
+from bexi.server.problems import Conflict
+
+KINDS = {
+    "all": Q(),
+    "shapes": Q(facts__vector=True),
+    "pixels": Q(facts__vector=False),
+    "drawn": Q(drawing__isnull=False),
+    "unused": Q(drafts=None),
+}
+"""What the shelf can be narrowed to."""
 
 
-def add_artwork(file_name: str, data: bytes, title: str = "") -> Artwork:
-    """The artwork of a picture file, the known one if its bytes were taken in before.
+def shelf(search: str, kind: str) -> QuerySet[Artwork]:
+    """Artwork of a kind in whose words every searched word stands, the latest first."""
+    found = Artwork.objects.filter(KINDS[kind], removed=None)
+    for word in search.split():
+        found = found.filter(
+            Q(title__icontains=word)
+            | Q(file_name__icontains=word)
+            | Q(credit__icontains=word)
+            | Q(origin__icontains=word)
+            | Q(facts__format__iexact=word)
+        )
+    return found
+
+
+def add_artwork(file_name: str, data: bytes, title: str = "", **details: object) -> Artwork:
+    """The artwork of a picture file: the known one, brought back if need be, if its bytes were taken in before.
 
     Raises ArtworkRefused; nothing is stored then.
     """
-    name = PurePath(file_name.replace("\\", "/")).name[:200] or "picture"
-    picture_format, picture = take_in(data)
-    facts = measure(name, data, picture_format, picture)
-    defaults = {
-        "title": (title or PurePath(name).stem)[:120],
-        "file_name": name,
-        "facts": as_json(facts),
-    }
-    artwork, _ = Artwork.objects.get_or_create(sha256=blobs.put(data), defaults=defaults)
+    known = Artwork.objects.filter(sha256=hashlib.sha256(data).hexdigest()).first()
+    if known:
+        restore(known)
+        return known
+    name = _plain_name(file_name)
+    measured = in_sandbox(measure_file, name, data, AS_IT_IS)
+    artwork = Artwork(
+        sha256=blobs.put(data),
+        title=(title or PurePath(name).stem)[:120],
+        file_name=name,
+        facts=measured.facts,
+        notes=measured.notes,
+        **details,
+    )
+    artwork.save()
+    _keep_thumbnail(artwork, measured)
     return artwork
 
 
+def change_treatment(artwork: Artwork, treatment: Treatment) -> None:
+    """Read the original differently from now on; raises ArtworkRefused when it cannot be read so."""
+    _remeasure(artwork, artwork.file_name, blobs.get(artwork.sha256), treatment)
+    artwork.treatment = treatment.as_json()
+    artwork.save()
+
+
+@transaction.atomic
+def replace(artwork: Artwork, file_name: str, data: bytes) -> None:
+    """Put a newer version in the place of an artwork.
+
+    Frames of drafts stay where the size is the same, grow with the picture where only its scale changed, and go
+    around the whole artwork otherwise. Raises ArtworkRefused, or Conflict when the version is another artwork.
+    """
+    other = Artwork.objects.filter(sha256=hashlib.sha256(data).hexdigest()).exclude(pk=artwork.pk).first()
+    if other:
+        raise Conflict("known-elsewhere", f"This very file is on the shelf already, as “{other.title}”. Use that one.")
+    before = (artwork.facts["width"], artwork.facts["height"])
+    name = _plain_name(file_name)
+    _remeasure(artwork, name, data, AS_IT_IS)
+    artwork.sha256, artwork.file_name, artwork.treatment, artwork.drawing = blobs.put(data), name, {}, None
+    artwork.save()
+    for draft in artwork.drafts.all():
+        draft.refit(before, (artwork.facts["width"], artwork.facts["height"]))
+
+
+def remove(artwork: Artwork) -> None:
+    """Take an artwork off the shelf; raises Conflict when a site's draft uses it."""
+    users = [draft.site.name for draft in artwork.drafts.select_related("site")]
+    if users:
+        raise Conflict(
+            "artwork-in-use",
+            f"It is on the bench of {', '.join(users)}. Put another artwork there first, then remove it.",
+        )
+    artwork.removed = timezone.now()
+    artwork.save()
+
+
+def restore(artwork: Artwork) -> None:
+    """Bring a removed artwork back."""
+    artwork.removed = None
+    artwork.save()
+
+
 @lru_cache(maxsize=3)  # decoding is most of the work of an answer; three large pictures fit in memory
-def open_picture(sha256: str) -> Picture:
-    """The decoded picture of an artwork."""
-    return take_in(blobs.get(sha256))[1]
+def open_picture(sha256: str, treatment: Treatment) -> Picture:
+    """The decoded picture of a file that passed the sandbox when it was taken in."""
+    return take_in(blobs.get(sha256), DEFAULT_LIMITS, treatment)[1]
 
 
-@lru_cache(maxsize=32)
-def preview(sha256: str, longest: int) -> bytes:
-    """A PNG of the whole artwork, at most `longest` px along its longer side."""
-    return preview_png(open_picture(sha256), longest)
+def picture_of(artwork: Artwork) -> Picture:
+    """The decoded picture of an artwork as it is read now."""
+    return open_picture(artwork.sha256, artwork.read_as)
 
 
-def as_json(facts: Facts) -> dict[str, object]:
-    """Facts as plain data for storage."""
-    return dataclasses.asdict(facts) | {"ground_colour": str(facts.ground_colour) if facts.ground_colour else None}
+def preview(artwork: Artwork, longest: int) -> bytes:
+    """A PNG of the whole artwork, at most `longest` px along its longer side; kept by content."""
+    file = _preview_file(artwork, longest)
+    if not file.exists():
+        _keep(file, preview_png(picture_of(artwork), longest))
+    return file.read_bytes()
+
+
+def _remeasure(artwork: Artwork, name: str, data: bytes, treatment: Treatment) -> None:
+    measured = in_sandbox(measure_file, name, data, treatment)
+    artwork.facts, artwork.notes = measured.facts, measured.notes
+
+
+def _keep_thumbnail(artwork: Artwork, measured: Measured) -> None:
+    _keep(_preview_file(artwork, THUMBNAIL), measured.thumbnail)
+
+
+def _keep(file: Path, data: bytes) -> None:
+    file.parent.mkdir(parents=True, exist_ok=True)
+    temporary = file.with_suffix(".part")
+    temporary.write_bytes(data)
+    temporary.replace(file)
+
+
+def version(artwork: Artwork) -> str:
+    """Changes whenever the picture does: a short hash of its bytes and how they are read."""
+    return hashlib.sha256(f"{artwork.sha256} {artwork.read_as}".encode()).hexdigest()[:12]
+
+
+def _preview_file(artwork: Artwork, longest: int) -> Path:
+    key = hashlib.sha256(f"{artwork.sha256} {artwork.read_as} {longest}".encode()).hexdigest()
+    return Path(settings.BLOB_FOLDER) / "previews" / key[:2] / f"{key}.png"
+
+
+def _plain_name(file_name: str) -> str:
+    return PurePath(file_name.replace("\\", "/")).name[:200] or "picture"
+
+
+def known_licence(key: str) -> str:
+    """The key itself, if it is a licence Bexi knows; raises ArtworkRefused."""
+    if key not in LICENCES:
+        raise ArtworkRefused("unknown-licence", f"“{key[:40]}” is not in the list of licences. Choose one of the list.")
+    return key

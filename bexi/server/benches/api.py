@@ -11,7 +11,7 @@ from bexi.core.framing.recipe import Recipe, parse_ground
 from bexi.core.pixels.colour import WHITE, Colour
 from bexi.server.artwork.api import FrameBody
 from bexi.server.artwork.models import Artwork
-from bexi.server.artwork.services import open_picture
+from bexi.server.artwork.services import picture_of
 from bexi.server.benches import services
 from bexi.server.benches.models import Draft
 from bexi.server.sites.models import Site
@@ -82,7 +82,7 @@ def put_draft(request: HttpRequest, site_id: int, body: DraftIn) -> DraftOut:
 def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOut]:
     """The icons a recipe gives at these sizes, as they would be built."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
-    rungs = services.rungs(open_picture(artwork.sha256), body.recipe.recipe(), body.sizes)
+    rungs = services.rungs(picture_of(artwork), body.recipe.recipe(), body.sizes)
     return [
         RungOut(
             size=rung.size,

@@ -7,11 +7,14 @@ from bexi.server.sites.models import Site
 
 
 class Build(models.Model):
-    """A finished set of one site. Never changed after."""
+    """A finished set of one site. Never changed after, so what the artwork was at that time is noted here."""
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="builds")
     number = models.PositiveIntegerField()
     artwork = models.ForeignKey(Artwork, models.PROTECT, related_name="builds")
+    artwork_sha256 = models.CharField(max_length=64)
+    treatment = models.JSONField(default=dict)
+    credit = models.CharField(max_length=500, blank=True)
     recipe = models.JSONField()
     engine = models.CharField(max_length=20)
     created = models.DateTimeField(auto_now_add=True)

@@ -3,6 +3,7 @@
 from django.db import transaction
 from django.db.models import Max
 
+from bexi.core.artwork.licences import credit_line
 from bexi.core.errors import FramingRefused
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset import build as engine
@@ -11,7 +12,7 @@ from bexi.core.iconset.catalogue import CATALOGUE
 from bexi.core.iconset.package import package
 from bexi.core.sitehead.snippet import head_lines
 from bexi.server import blobs
-from bexi.server.artwork.services import open_picture
+from bexi.server.artwork.services import picture_of
 from bexi.server.builds.models import Build, BuildFile
 from bexi.server.sites.models import Site
 
@@ -24,11 +25,19 @@ def build_site(site: Site) -> Build:
     if draft is None:
         raise FramingRefused("no-draft", "Nothing is on the bench of this site yet. Choose an artwork first.")
     recipe = Recipe.from_json(draft.recipe)
-    files = engine.build(open_picture(draft.artwork.sha256), recipe, site.name)
+    files = engine.build(picture_of(draft.artwork), recipe, site.name)
     with transaction.atomic():
         number = (site.builds.aggregate(last=Max("number"))["last"] or 0) + 1
+        artwork = draft.artwork
         build = Build.objects.create(
-            site=site, number=number, artwork=draft.artwork, recipe=draft.recipe, engine=engine.ENGINE_VERSION
+            site=site,
+            number=number,
+            artwork=artwork,
+            artwork_sha256=artwork.sha256,
+            treatment=artwork.treatment,
+            credit=credit_line(artwork.title, artwork.credit, artwork.licence),
+            recipe=draft.recipe,
+            engine=engine.ENGINE_VERSION,
         )
         BuildFile.objects.bulk_create(
             BuildFile(build=build, position=position, name=file.name, sha256=blobs.put(file.data), size=len(file.data))
@@ -44,4 +53,4 @@ def built_files(build: Build) -> list[BuiltFile]:
 
 def package_of(build: Build) -> bytes:
     """The build as a ZIP."""
-    return package(built_files(build), head_lines())
+    return package(built_files(build), head_lines(), build.credit)

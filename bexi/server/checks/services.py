@@ -8,8 +8,8 @@ import httpx
 from bexi.core.errors import HostRefused
 from bexi.core.livesite.inspect import inspect
 from bexi.server import blobs
-from bexi.server.checks.fetch import TIMEOUT_SECONDS, fetch
 from bexi.server.checks.models import Check
+from bexi.server.fetching import TIMEOUT_SECONDS, fetch
 from bexi.server.sites.models import Site
 
 

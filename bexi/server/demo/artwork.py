@@ -1,13 +1,13 @@
 """The demo's artwork, drawn anew and always the same. Everything in it is invented."""
 
 import io
-from pathlib import Path
 
 import numpy as np
 from PIL import Image, ImageDraw
 
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.vector import check, render_whole
+from bexi.resources import face_files
 from bexi.server.demo.lettering import outlines
 
 NAVY, SAND, HULL, SAIL, WAVE = "#123f59", "#f4f0e4", "#e2572b", "#f2b84b", "#7cc4c9"
@@ -30,8 +30,9 @@ def _svg(width: int, height: int, body: str) -> bytes:
     ).encode()
 
 
-def ferry_lockup(bold: Path) -> bytes:
+def ferry_lockup() -> bytes:
     """SVG, 1240 × 620: the emblem with the name set beside it."""
+    bold = face_files("atkinson-hyperlegible-next", 800)[0]
     name = outlines("Merrowmouth", bold, 630, 306, 92)
     line = outlines("Ferry Cooperative", bold, 633, 382, 56)
     return _svg(1240, 620, f'{_EMBLEM}<path fill="{NAVY}" d="{name}"/><path fill="#3f6f7a" d="{line}"/>')
@@ -101,18 +102,6 @@ def pennant_scan() -> bytes:
     draw.polygon([(27, 14), (108, 42), (27, 72)], fill="#a4252c")
     draw.ellipse((40, 32, 62, 54), fill="#ece5d2")
     return _saved(image, "BMP")
-
-
-def letters(bold: Path) -> bytes:
-    """SVG, 1024 × 1024: the letters MF on a rounded plate, made in Bexi."""
-    body = f'<rect width="1024" height="1024" rx="200" fill="{NAVY}"/>'
-    return _svg(1024, 1024, f'{body}<path fill="{SAIL}" d="{outlines("MF", bold, 143, 679, 500)}"/>')
-
-
-def swell() -> bytes:
-    """SVG, 1024 × 1024: a plain symbol, three waves in one colour, made in Bexi."""
-    waves = "".join(f'<path d="M112 {y}c133-150 267-150 400 0s267 150 400 0"/>' for y in (300, 512, 724))
-    return _svg(1024, 1024, f'<g fill="none" stroke="#0f6b6f" stroke-width="96" stroke-linecap="round">{waves}</g>')
 
 
 def site_pictures() -> dict[str, bytes]:

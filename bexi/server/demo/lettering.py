@@ -1,15 +1,15 @@
 """Words as outlines, so that the demo's SVG artwork needs no font on the machine that shows it."""
 
-from pathlib import Path
+import io
 
 from fontTools.pens.svgPathPen import SVGPathPen
 from fontTools.pens.transformPen import TransformPen
 from fontTools.ttLib import TTFont
 
 
-def outlines(text: str, font_file: Path, x: float, baseline: float, size: float) -> str:
+def outlines(text: str, font_file: bytes, x: float, baseline: float, size: float) -> str:
     """The `d` of an SVG path that shows `text` from `x` on a baseline, `size` px to the em."""
-    font = TTFont(font_file)
+    font = TTFont(io.BytesIO(font_file))
     glyphs, character_map = font.getGlyphSet(), font.getBestCmap()
     scale = size / font["head"].unitsPerEm
     commands = []

@@ -2,11 +2,11 @@
 
 from pathlib import Path
 
-from django.conf import settings
-
+from bexi.core.artwork.plate import PlateShape
 from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.recipe import Recipe
 from bexi.core.pixels.colour import Colour
+from bexi.server.artwork.drawings import LettersBody, PlateBody, SymbolBody, add_drawing
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
 from bexi.server.benches.services import save_draft
@@ -17,11 +17,6 @@ from bexi.server.installs.services import install, plan_for
 from bexi.server.sites.models import Site
 from bexi.standin.host import LOOPBACK, running
 from bexi.standin.sites import SITES, reset
-
-BOLD = (
-    settings.REPOSITORY / "frontend/node_modules/@fontsource/atkinson-hyperlegible-next/files"
-    "/atkinson-hyperlegible-next-latin-800-normal.woff"
-)
 
 
 def load_demo(served: Path, control_port: int) -> None:
@@ -48,12 +43,22 @@ def load_demo(served: Path, control_port: int) -> None:
 
 
 def _artwork() -> tuple[Artwork, Artwork]:
-    """Take in every piece; returns the lockup and the letters."""
-    add_artwork("pennant-scan.bmp", drawings.pennant_scan(), "Pennant scan")
-    add_artwork("log-book.jpg", drawings.log_book_photo(), "Log-book photo")
-    add_artwork("old-button.gif", drawings.old_button(), "Old button")
-    add_artwork("swell.svg", drawings.swell(), "Swell symbol")
-    letters = add_artwork("mf.svg", drawings.letters(BOLD), "Letters MF")
-    add_artwork("harbour-stamp.png", drawings.harbour_stamp(), "Harbour stamp")
-    add_artwork("ferry-emblem.jpg", drawings.ferry_emblem_on_white(), "Ferry emblem on white")
-    return add_artwork("ferry-lockup.svg", drawings.ferry_lockup(BOLD), "Ferry lockup"), letters
+    """Take in and draw every piece; returns the lockup and the letters."""
+    ours = {"licence": "own", "permission": True, "credit": "Merrowmouth Ferry Cooperative"}
+    add_artwork("pennant-scan.bmp", drawings.pennant_scan(), "Pennant scan", origin="scanned from the 1962 pennant")
+    add_artwork("log-book.jpg", drawings.log_book_photo(), "Log-book photo", origin="harbour office, by phone")
+    add_artwork("old-button.gif", drawings.old_button(), "Old button", **ours)
+    add_drawing(SymbolBody(name="waves-horizontal", ink="#0f6b6f", stroke=3))
+    letters = add_drawing(
+        LettersBody(
+            text="MF",
+            face="rubik",
+            weight=800,
+            ink=drawings.SAIL,
+            plate=PlateBody(shape=PlateShape.ROUNDED, colour=drawings.NAVY, margin=10),
+        )
+    )
+    add_artwork("harbour-stamp.png", drawings.harbour_stamp(), "Harbour stamp", **ours)
+    add_artwork("ferry-emblem.jpg", drawings.ferry_emblem_on_white(), "Ferry emblem on white", **ours)
+    alt = "A small red ferry with a yellow flag on a dark blue disc"
+    return add_artwork("ferry-lockup.svg", drawings.ferry_lockup(), "Ferry lockup", alt=alt, **ours), letters

@@ -18,7 +18,7 @@ class SiteState(StrEnum):
 
 def state_of(site: Site) -> SiteState:
     """The state of a site. Problems count when they were found after the last change to the site."""
-    draft = site.drafts.first()
+    draft = site.drafts.select_related("artwork").first()
     build = site.builds.first()
     install = site.installs.exclude(state="put-back").first()
     check = site.checks.first()

@@ -61,7 +61,7 @@ export interface paths {
         };
         /**
          * List Artwork
-         * @description All artwork, the latest first.
+         * @description A page of the shelf, the latest first.
          */
         get: operations["bexi_server_artwork_api_list_artwork"];
         put?: never;
@@ -70,6 +70,114 @@ export interface paths {
          * @description Take in a picture file.
          */
         post: operations["bexi_server_artwork_api_add_artwork"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Licences
+         * @description The licences an artwork may be noted under.
+         */
+        get: operations["bexi_server_artwork_api_list_licences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Artwork
+         * @description One artwork, a removed one, too.
+         */
+        get: operations["bexi_server_artwork_api_get_artwork"];
+        /**
+         * Change Details
+         * @description Change what is noted about an artwork.
+         */
+        put: operations["bexi_server_artwork_api_change_details"];
+        post?: never;
+        /**
+         * Remove Artwork
+         * @description Take an artwork off the shelf.
+         */
+        delete: operations["bexi_server_artwork_api_remove_artwork"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}/treatment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Treatment
+         * @description Read the original differently; the original itself stays.
+         */
+        put: operations["bexi_server_artwork_api_change_treatment"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}/replacement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Replace Artwork
+         * @description Put a newer version in its place.
+         */
+        post: operations["bexi_server_artwork_api_replace_artwork"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Artwork
+         * @description Bring a removed artwork back.
+         */
+        post: operations["bexi_server_artwork_api_restore_artwork"];
         delete?: never;
         options?: never;
         head?: never;
@@ -89,6 +197,150 @@ export interface paths {
          */
         get: operations["bexi_server_artwork_api_picture"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pictures On Site
+         * @description Pictures the site has already.
+         */
+        get: operations["bexi_server_artwork_api_pictures_on_site"];
+        put?: never;
+        /**
+         * Add From Site
+         * @description Take in a picture of the site.
+         */
+        post: operations["bexi_server_artwork_api_add_from_site"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/pictures/thumbnail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Thumbnail On Site
+         * @description A small PNG of a picture of the site.
+         */
+        get: operations["bexi_server_artwork_api_thumbnail_on_site"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Faces
+         * @description The faces letters can be set in.
+         */
+        get: operations["bexi_server_artwork_drawings_api_list_faces"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/symbols": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Symbols
+         * @description Symbols found by words, the best first.
+         */
+        get: operations["bexi_server_artwork_drawings_api_find_symbols"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Drawing
+         * @description How a drawing looks at a few sizes; nothing is kept.
+         */
+        post: operations["bexi_server_artwork_drawings_api_preview_drawing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Drawing
+         * @description Draw and keep a new artwork.
+         */
+        post: operations["bexi_server_artwork_drawings_api_add_drawing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Drawing
+         * @description Draw an artwork of Bexi's anew.
+         */
+        put: operations["bexi_server_artwork_drawings_api_change_drawing"];
         post?: never;
         delete?: never;
         options?: never;
@@ -373,16 +625,53 @@ export interface components {
              */
             folder: string;
         };
-        /** ArtworkOut */
+        /**
+         * ArtworkOut
+         * @description `version` changes whenever its picture does, for addresses of pictures.
+         */
         ArtworkOut: {
-            /** Id */
-            id: number;
             /** Title */
             title: string;
+            /**
+             * Alt
+             * @default
+             */
+            alt: string;
+            /**
+             * Credit
+             * @default
+             */
+            credit: string;
+            /**
+             * Licence
+             * @default
+             */
+            licence: string;
+            /**
+             * Origin
+             * @default
+             */
+            origin: string;
+            /**
+             * Permission
+             * @default false
+             */
+            permission: boolean;
+            /** Id */
+            id: number;
             /** File Name */
             file_name: string;
+            /** Version */
+            version: string;
             facts: components["schemas"]["FactsOut"];
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
             framings: components["schemas"]["FramingsOut"];
+            treatment: components["schemas"]["TreatmentBody"];
+            /** Drawing */
+            drawing: (components["schemas"]["LettersBody"] | components["schemas"]["SymbolBody"]) | null;
+            /** Used By */
+            used_by: components["schemas"]["UserOut"][];
         };
         /** BoxOut */
         BoxOut: {
@@ -419,16 +708,24 @@ export interface components {
             margins: components["schemas"]["BoxOut"] | null;
             /** Ink Share */
             ink_share: number;
+            /** Colours */
+            colours: components["schemas"]["MainColourOut"][];
+            /** One Colour */
+            one_colour: boolean;
+            /** Parts */
+            parts: components["schemas"]["BoxOut"][];
             /** Sharp Up To */
             sharp_up_to: number | null;
+            /** Frames */
+            frames: components["schemas"]["SizeOut"][];
             /** Animated */
             animated: boolean;
             /** Turned */
             turned: boolean;
             /** Profile */
             profile: string | null;
-            /** Notes */
-            notes: string[];
+            /** Live Text */
+            live_text: boolean;
         };
         /** FrameBody */
         FrameBody: {
@@ -454,6 +751,252 @@ export interface components {
          * @enum {string}
          */
         GroundKind: "clear" | "solid" | "busy";
+        /** LettersBody */
+        LettersBody: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "letters";
+            /** Text */
+            text: string;
+            /** Face */
+            face: string;
+            /** Weight */
+            weight: number;
+            /**
+             * Tracking
+             * @default 0
+             */
+            tracking: number;
+            /**
+             * Ink
+             * @default #16302a
+             */
+            ink: string;
+            /**
+             * @default {
+             *       "shape": "none",
+             *       "colour": "#ffffff",
+             *       "radius": 20,
+             *       "margin": 8
+             *     }
+             */
+            plate: components["schemas"]["PlateBody"];
+        };
+        /** MainColourOut */
+        MainColourOut: {
+            /** Colour */
+            colour: string;
+            /** Share */
+            share: number;
+        };
+        /** NoteOut */
+        NoteOut: {
+            /** Fact */
+            fact: string;
+            /** Sentence */
+            sentence: string;
+            /** Caution */
+            caution: boolean;
+        };
+        /**
+         * PlateBody
+         * @description `radius` and `margin` are % of the side.
+         */
+        PlateBody: {
+            /** @default none */
+            shape: components["schemas"]["PlateShape"];
+            /**
+             * Colour
+             * @default #ffffff
+             */
+            colour: string;
+            /**
+             * Radius
+             * @default 20
+             */
+            radius: number;
+            /**
+             * Margin
+             * @default 8
+             */
+            margin: number;
+        };
+        /**
+         * PlateShape
+         * @description The outline of a plate.
+         * @enum {string}
+         */
+        PlateShape: "none" | "square" | "rounded" | "disc";
+        /**
+         * ShelfOut
+         * @description One page of the shelf; pages count from 1.
+         */
+        ShelfOut: {
+            /** Pieces */
+            pieces: components["schemas"]["ArtworkOut"][];
+            /** Total */
+            total: number;
+            /** Page Size */
+            page_size: number;
+        };
+        /** SizeOut */
+        SizeOut: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /** SymbolBody */
+        SymbolBody: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "symbol";
+            /** Name */
+            name: string;
+            /**
+             * Ink
+             * @default #16302a
+             */
+            ink: string;
+            /**
+             * Stroke
+             * @default 2
+             */
+            stroke: number;
+            /**
+             * @default {
+             *       "shape": "none",
+             *       "colour": "#ffffff",
+             *       "radius": 20,
+             *       "margin": 8
+             *     }
+             */
+            plate: components["schemas"]["PlateBody"];
+        };
+        /**
+         * TreatmentBody
+         * @description How the original is read: which of its pictures, the tolerance for lifting its ground, one colour for all ink.
+         */
+        TreatmentBody: {
+            /** Frame */
+            frame?: number | null;
+            /** Lift */
+            lift?: number | null;
+            /** Recolour */
+            recolour?: string | null;
+        };
+        /**
+         * UserOut
+         * @description A site whose draft uses an artwork.
+         */
+        UserOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /** LicenceOut */
+        LicenceOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Asks Credit */
+            asks_credit: boolean;
+        };
+        /** DetailsBody */
+        DetailsBody: {
+            /** Title */
+            title: string;
+            /**
+             * Alt
+             * @default
+             */
+            alt: string;
+            /**
+             * Credit
+             * @default
+             */
+            credit: string;
+            /**
+             * Licence
+             * @default
+             */
+            licence: string;
+            /**
+             * Origin
+             * @default
+             */
+            origin: string;
+            /**
+             * Permission
+             * @default false
+             */
+            permission: boolean;
+        };
+        /**
+         * PictureOnSite
+         * @description A picture by its path below the site's folder, or by its address when it is shown on the home page.
+         */
+        PictureOnSite: {
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "folder" | "page";
+            /** Place */
+            place: string;
+        };
+        /** FaceOut */
+        FaceOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Weights */
+            weights: number[];
+            /** Licence */
+            licence: string;
+        };
+        /**
+         * SymbolShapeOut
+         * @description `body` is the SVG inside a square of 24 units, to be stroked 2 units thick.
+         */
+        SymbolShapeOut: {
+            /** Name */
+            name: string;
+            /** Body */
+            body: string;
+        };
+        /**
+         * PreviewOut
+         * @description `contrast` is the WCAG ratio of ink and plate, null without a plate.
+         */
+        PreviewOut: {
+            /** Contrast */
+            contrast: number | null;
+            /** Pictures */
+            pictures: components["schemas"]["PreviewPictureOut"][];
+        };
+        /**
+         * PreviewPictureOut
+         * @description `png` is base64.
+         */
+        PreviewPictureOut: {
+            /** Size */
+            size: number;
+            /** Png */
+            png: string;
+        };
+        /** PreviewIn */
+        PreviewIn: {
+            /** Drawing */
+            drawing: components["schemas"]["LettersBody"] | components["schemas"]["SymbolBody"];
+        };
         /** DraftOut */
         DraftOut: {
             /** Artwork Id */
@@ -792,7 +1335,11 @@ export interface operations {
     };
     bexi_server_artwork_api_list_artwork: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                kind?: "all" | "shapes" | "pixels" | "drawn" | "unused";
+                page?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -805,7 +1352,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ArtworkOut"][];
+                    "application/json": components["schemas"]["ShelfOut"];
                 };
             };
         };
@@ -840,6 +1387,174 @@ export interface operations {
             };
         };
     };
+    bexi_server_artwork_api_list_licences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LicenceOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_get_artwork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_change_details: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DetailsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_remove_artwork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_artwork_api_change_treatment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TreatmentBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_replace_artwork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_restore_artwork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
     bexi_server_artwork_api_picture: {
         parameters: {
             query?: {
@@ -859,6 +1574,193 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    bexi_server_artwork_api_pictures_on_site: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureOnSite"][];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_add_from_site: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PictureOnSite"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_thumbnail_on_site: {
+        parameters: {
+            query: {
+                source: "folder" | "page";
+                place: string;
+            };
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_artwork_drawings_api_list_faces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaceOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_drawings_api_find_symbols: {
+        parameters: {
+            query: {
+                words: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SymbolShapeOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_drawings_api_preview_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_drawings_api_add_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_drawings_api_change_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
             };
         };
     };

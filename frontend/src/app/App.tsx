@@ -3,6 +3,8 @@ import { App as AntApp, ConfigProvider } from "antd";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 
 import { ArtworkView } from "../views/artwork/ArtworkView";
+import { LettersView } from "../views/artwork/drawing/LettersView";
+import { SymbolView } from "../views/artwork/drawing/SymbolView";
 import { BenchView } from "../views/bench/BenchView";
 import { InstallView } from "../views/install/InstallView";
 import { LiveCheckView } from "../views/livecheck/LiveCheckView";
@@ -30,6 +32,8 @@ const router = createBrowserRouter([
         children: [
           { index: true, element: <Navigate to="bench" replace /> },
           { path: "artwork", element: <ArtworkView /> },
+          { path: "artwork/letters", element: <LettersView /> },
+          { path: "artwork/symbol", element: <SymbolView /> },
           { path: "bench", element: <BenchView /> },
           { path: "set", element: <SetView /> },
           { path: "install", element: <InstallView /> },

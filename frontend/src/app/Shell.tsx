@@ -4,6 +4,7 @@ import { use, useState } from "react";
 import { Link, Outlet } from "react-router";
 
 import { ModeContext } from "./mode";
+import { TakeIn } from "./TakeIn";
 import styles from "./shell.module.css";
 
 /** The bar over every view. What belongs to one site is placed into it by SiteFrame. */
@@ -25,7 +26,9 @@ export function Shell() {
           onClick={toggleMode}
         />
       </header>
-      <Outlet context={slot} />
+      <TakeIn>
+        <Outlet context={slot} />
+      </TakeIn>
     </div>
   );
 }

@@ -53,6 +53,8 @@ export function themeFor(mode: Mode): ThemeConfig {
       colorWarning: palette.caution,
       colorError: palette.bad,
       colorBgBase: palette.panel,
+      colorBgContainer: palette.panel,
+      colorBgElevated: palette.panel,
       colorBgLayout: palette.paper,
       colorTextBase: palette.ink,
       colorTextSecondary: palette.second,
@@ -67,6 +69,14 @@ export function themeFor(mode: Mode): ThemeConfig {
       motionDurationSlow: "0.15s",
     },
     components: {
+      Slider: {
+        railBg: palette.line,
+        railHoverBg: palette.line,
+        trackBg: palette.selected,
+        trackHoverBg: palette.selected,
+        handleColor: palette.selected,
+        handleActiveColor: palette.selected,
+      },
       Button: { primaryShadow: "none", defaultShadow: "none", fontWeight: 500 },
       Segmented: {
         itemSelectedBg: palette.selected,

@@ -1,6 +1,10 @@
+import gzip
 import io
+import struct
+import zlib
 from unittest import TestCase
 
+import imageio.v3 as imageio
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -10,7 +14,7 @@ from bexi.core.artwork.detection import PictureFormat
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.limits import Limits
 from bexi.core.errors import ArtworkRefused
-from tests.pictures import encoded, noise, plain_png
+from tests.pictures import BLUE_DISC, encoded, noise, plain_png
 
 
 def code_of(data: bytes, limits: Limits | None = None) -> str:
@@ -36,12 +40,44 @@ class DecodingTests(TestCase):
             (rgba, "BMP", {}),
             (rgb.convert("P"), "GIF", {}),
             (rgba, "WEBP", {"lossless": True, "exact": True}),
+            (rgba, "TIFF", {}),
+            (rgb, "TIFF", {"compression": "tiff_lzw"}),
         ):
             data = encoded(image, kind, **options)
             picture_format, picture = take_in(data)
             self.assertEqual(picture_format.name, kind)
             meant = Image.open(io.BytesIO(data)).convert("RGBA")
             np.testing.assert_array_equal(picture.pixels, np.asarray(meant))
+
+    def test_imageio_writes_what_is_read(self):
+        # imageio's encoders are Pillow's, its array handling is its own.
+        pixels = noise(20, 12)
+        for kind in ("png", "bmp"):
+            _, picture = take_in(imageio.imwrite("<bytes>", pixels, extension=f".{kind}"))
+            np.testing.assert_array_equal(picture.pixels, pixels)
+
+    def test_sixteen_bits_keep_their_tones(self):
+        ramp = np.linspace(0, 65535, 256).astype(np.uint16).reshape(16, 16)
+        _, picture = take_in(encoded(Image.fromarray(ramp), "PNG"))
+        self.assertLessEqual(np.abs(picture.pixels[..., 0].astype(int).ravel() - np.arange(256)).max(), 1)
+
+    def test_interlaced_png(self):
+        # Adam7 by hand: W3C PNG §8.2; one pixel needs one pass.
+        header = struct.pack(">IIBBBBB", 1, 1, 8, 2, 0, 0, 1)
+        chunks = ((b"IHDR", header), (b"IDAT", zlib.compress(b"\0\x11\x22\x33")), (b"IEND", b""))
+        data = b"\x89PNG\r\n\x1a\n" + b"".join(
+            struct.pack(">I", len(body)) + name + body + struct.pack(">I", zlib.crc32(name + body))
+            for name, body in chunks
+        )
+        self.assertEqual(take_in(data)[1].pixels[0, 0].tolist(), [0x11, 0x22, 0x33, 255])
+
+    def test_avif_svgz_and_pdf(self):
+        avif = encoded(Image.new("RGB", (32, 24), "#3060c0"), "AVIF", quality=95)
+        self.assertLess(np.abs(take_in(avif)[1].pixels[12, 12].astype(int) - (0x30, 0x60, 0xC0, 255)).max(), 6)
+        self.assertTrue(take_in(gzip.compress(BLUE_DISC))[0].label == "SVGZ")
+        page = take_in(encoded(Image.new("RGB", (300, 200), "#c03060"), "PDF"))[1]
+        self.assertEqual(max(page.width, page.height), 2048)
+        self.assertLess(np.abs(page.pixels[600, 1000].astype(int) - (0xC0, 0x30, 0x60, 255)).max(), 6)
 
     def test_all_eight_orientations(self):
         # Exif 2.3, tag 0x0112: each value says how the stored picture must be turned to stand upright.
@@ -100,6 +136,11 @@ class RefusalTests(TestCase):
         self.assertEqual(code_of(png[: len(png) // 2]), "broken-picture")
         self.assertEqual(code_of(plain_png(101, 100), Limits(pixels=10_000)), "too-many-pixels")
         self.assertEqual(code_of(png, Limits(file_bytes=1000)), "file-too-large")
+        self.assertEqual(code_of(b"%PDF-1.7 nothing"), "broken-picture")
+        self.assertEqual(code_of(gzip.compress(b"words")), "not-a-picture")
+        self.assertEqual(code_of(gzip.compress(BLUE_DISC)[:-9]), "not-a-picture")
+        swelling = gzip.compress(BLUE_DISC + b" " * 5_000_000)
+        self.assertEqual(code_of(swelling, Limits(file_bytes=1_000_000)), "file-too-large")
 
     def test_truncated_files_of_every_format(self):
         image = Image.fromarray(noise(40, 40)[..., :3])
@@ -107,12 +148,21 @@ class RefusalTests(TestCase):
             data = encoded(image, kind)
             self.assertEqual(code_of(data[: len(data) * 2 // 3]), "broken-picture", kind)
 
-    @given(st.sampled_from(["PNG", "JPEG", "GIF", "BMP", "WEBP", "ICO"]), st.binary(max_size=200), st.integers(0, 120))
+    @given(
+        st.sampled_from(["PNG", "JPEG", "GIF", "BMP", "WEBP", "ICO", "TIFF", "AVIF", "PDF"]),
+        st.binary(max_size=200),
+        st.integers(0, 120),
+    )
     @settings(max_examples=120, deadline=None)
     def test_no_bytes_crash_the_intake(self, kind, junk, position):
         data = bytearray(encoded(Image.fromarray(noise(24, 24)).convert("RGB"), kind))
         data[position : position + len(junk)] = junk
         code_of(bytes(data), Limits(pixels=1_000_000))  # refused with a code or taken in, never another error
+
+    @given(st.binary(max_size=400))
+    @settings(max_examples=150, deadline=None)
+    def test_no_bytes_at_all_crash_the_intake(self, data):
+        code_of(data)
 
 
 class TransposeReferenceTests(TestCase):

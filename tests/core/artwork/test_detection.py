@@ -15,6 +15,10 @@ class DetectionTests(TestCase):
             (b"RIFF\x12\x34\x56\x78WEBPVP", PictureFormat.WEBP),
             (b"\x89PNG\r\n\x1a\n", PictureFormat.PNG),
             (b"\xff\xd8\xff", PictureFormat.JPEG),
+            (b"%PDF-", PictureFormat.PDF),
+            (b"II*\x00", PictureFormat.TIFF),  # TIFF 6.0, §2
+            (b"\x1f\x8b\x08", PictureFormat.SVGZ),  # RFC 1952, §2.3.1
+            (b"\0\0\0\x20ftypavif", PictureFormat.AVIF),  # AV1 Image File Format, §6.2
         )
         for start, expected in table:
             self.assertIs(detect(start + b"\n rest"), expected)
@@ -30,7 +34,7 @@ class DetectionTests(TestCase):
             self.assertIs(detect(data), PictureFormat.SVG)
 
     def test_other_files_are_no_pictures(self):
-        for data in (b"", b"%PDF-1.7", b"<html><svg/></html>", b"PK\x03\x04", b"<svgfoo>", b"hello"):
+        for data in (b"", b"<html><svg/></html>", b"PK\x03\x04", b"<svgfoo>", b"hello"):
             self.assertIsNone(detect(data))
 
 

@@ -3,13 +3,13 @@ import type { Artwork } from "../../api/client";
 type Props = { artwork: Artwork; longest: number; className: string };
 
 export const pictureAddress = (artwork: Artwork, longest: number) =>
-  `/api/artwork/${artwork.id}/picture?longest=${longest}`;
+  `/api/artwork/${artwork.id}/picture?longest=${longest}&version=${artwork.version}`;
 
 /** The whole artwork on a checked ground, scaled to its place: a picture of the artwork, not of an icon. */
 export function ArtworkPicture({ artwork, longest, className }: Props) {
   return (
     <span className={`clear-ground ${className}`}>
-      <img src={pictureAddress(artwork, longest)} alt="" />
+      <img src={pictureAddress(artwork, longest)} alt="" loading="lazy" />
     </span>
   );
 }

@@ -1,51 +1,39 @@
-import { Empty } from "antd";
-import { useState } from "react";
+import { useSearchParams } from "react-router";
 
-import { useArtworks, useDraft } from "../../api/queries";
+import { useArtwork, useDraft } from "../../api/queries";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";
-import { ArtworkPicture } from "./ArtworkPicture";
 import styles from "./artwork.module.css";
-import { Intake } from "./Intake";
 import { Piece } from "./Piece";
+import { Shelf } from "./Shelf";
 
 /** Everything one may use, and what was measured of the chosen piece. */
 export function ArtworkView() {
   const site = useSite();
-  const artworks = useArtworks();
   const draft = useDraft(site.id);
-  const [chosenId, setChosenId] = useState<number>();
-  if (artworks.isPending || draft.isPending) return <Loading what="Reading the artwork" />;
-  const problem = artworks.error ?? draft.error;
-  if (problem) return <ProblemNotice problem={problem} retry={() => void artworks.refetch()} />;
-  const pieces = artworks.data ?? [];
-  const chosen =
-    pieces.find((piece) => piece.id === (chosenId ?? draft.data?.artwork_id)) ?? pieces.find(() => true);
+  const [address, setAddress] = useSearchParams();
+  const asked = address.get("piece");
+  const chosenId = asked ? Number(asked) : draft.data?.artwork_id;
+  const chosen = useArtwork(chosenId);
+  if (draft.isPending) return <Loading what="Reading the artwork" />;
+  const choose = (id: number) => setAddress({ piece: String(id) }, { replace: true });
   return (
     <main className={styles.view}>
-      <section className={styles.shelf} aria-label="Artwork at hand">
-        <Intake taken={(piece) => setChosenId(piece.id)} />
-        {pieces.length === 0 && <Empty description="No artwork yet. Drop a logo or picture above." />}
-        <div className={styles.pieces}>
-          {pieces.map((piece) => (
-            <button
-              key={piece.id}
-              type="button"
-              className={styles.piece}
-              aria-pressed={piece.id === chosen?.id}
-              onClick={() => setChosenId(piece.id)}
-            >
-              <ArtworkPicture artwork={piece} longest={160} className={styles.thumbnail ?? ""} />
-              <strong>{piece.title}</strong>
-              <span className="reading">
-                {piece.facts.format} {piece.facts.width} × {piece.facts.height}
-              </span>
-            </button>
-          ))}
-        </div>
-      </section>
-      {chosen && <Piece key={chosen.id} artwork={chosen} site={site} draft={draft.data ?? null} />}
+      <h1 className={styles.hidden}>Artwork for {site.name}</h1>
+      <Shelf site={site} chosenId={chosenId} choose={choose} />
+      <div className={styles.side}>
+        {chosen.error && <ProblemNotice problem={chosen.error} />}
+        {chosen.data ? (
+          <Piece key={chosen.data.id} artwork={chosen.data} site={site} draft={draft.data ?? null} />
+        ) : (
+          !chosen.isLoading && (
+            <p className={styles.hint}>
+              Choose a piece to see what it is good for. A picture can be dropped anywhere, or pasted.
+            </p>
+          )
+        )}
+      </div>
     </main>
   );
 }

@@ -1,20 +1,46 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { App, Button } from "antd";
-import { useNavigate } from "react-router";
+import { App, Button, Upload } from "antd";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
 
 import { answer, type Artwork, client, type Draft, type Site } from "../../api/client";
-import { aspect, bytes } from "../../app/units";
+import { useRemoveArtwork } from "../../api/queries";
+import { sendPicture } from "../../api/upload";
 import { ArtworkPicture } from "./ArtworkPicture";
 import styles from "./artwork.module.css";
+import { Details } from "./Details";
+import { Facts } from "./Facts";
+import { Reading } from "./Reading";
 
 type Props = { artwork: Artwork; site: Site; draft: Draft | null };
 
-/** One piece with its facts, and the step to the bench. */
+/** One piece: its picture, the step to the bench, its facts, how it is read, what is noted about it. */
 export function Piece({ artwork, site, draft }: Props) {
+  return (
+    <section className={styles.detail} aria-label={`About ${artwork.title}`}>
+      <ArtworkPicture artwork={artwork} longest={800} className={styles.large ?? ""} />
+      <h2>{artwork.title}</h2>
+      <ToBench artwork={artwork} site={site} draft={draft} />
+      <Facts artwork={artwork} />
+      <Reading artwork={artwork} />
+      <Details artwork={artwork} />
+      <Versions artwork={artwork} site={site} />
+    </section>
+  );
+}
+
+function ToBench({ artwork, site, draft }: Props) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const { message } = App.useApp();
-  const onBench = draft?.artwork_id === artwork.id;
+  const bench = `/sites/${site.id}/bench`;
+  if (draft?.artwork_id === artwork.id) {
+    return (
+      <Button className="main-action" onClick={() => void navigate(bench)}>
+        Go on at the bench
+      </Button>
+    );
+  }
   const putOnBench = async () => {
     try {
       const body = {
@@ -31,59 +57,85 @@ export function Piece({ artwork, site, draft }: Props) {
       );
       queries.setQueryData(["draft", site.id], saved);
       void queries.invalidateQueries({ queryKey: ["sites"] });
-      void navigate(`/sites/${site.id}/bench`);
+      void queries.invalidateQueries({ queryKey: ["shelf"] });
+      void navigate(bench);
     } catch (problem) {
       void message.error((problem as Error).message, 8);
     }
   };
   return (
-    <section className={styles.detail} aria-label={`Facts of ${artwork.title}`}>
-      <ArtworkPicture artwork={artwork} longest={800} className={styles.large ?? ""} />
-      <h1>{artwork.title}</h1>
-      <span className="reading">{artwork.file_name}</span>
-      {onBench ? (
-        <Button className="main-action" onClick={() => void navigate(`/sites/${site.id}/bench`)}>
-          Go on at the bench
-        </Button>
-      ) : (
-        <Button className="main-action" onClick={() => void putOnBench()}>
-          Put it on the bench
-        </Button>
-      )}
-      <Facts artwork={artwork} />
-      {artwork.facts.notes.length > 0 && (
-        <ul className={styles.notes}>
-          {artwork.facts.notes.map((note) => (
-            <li key={note}>{note}</li>
-          ))}
-        </ul>
-      )}
-    </section>
+    <Button className="main-action" onClick={() => void putOnBench()}>
+      Put it on the bench
+    </Button>
   );
 }
 
-function Facts({ artwork: { facts } }: { artwork: Artwork }) {
-  const rows: [string, string][] = [
-    ["Format", `${facts.format}, ${bytes(facts.file_bytes)}`],
-    ["Made of", facts.vector ? "shapes" : `${facts.width} × ${facts.height} px`],
-    ["Shape", facts.width === facts.height ? "square" : `${aspect(facts.width, facts.height)}, not square`],
-    ["Ground", facts.ground_colour ? `${facts.ground}, ${facts.ground_colour}` : facts.ground],
-    ["Sharp up to", facts.sharp_up_to === null ? "any size" : `${facts.sharp_up_to} px`],
-    ["Ink covers", `${(facts.ink_share * 100).toFixed(1)} %`],
-  ];
-  if (facts.margins) {
-    const { left, top, right, bottom } = facts.margins;
-    rows.push(["Margins", `← ${left}  ↑ ${top}  → ${right}  ↓ ${bottom} px`]);
-  }
-  if (facts.profile) rows.push(["Colour profile", facts.profile]);
+/** Changing the drawing, replacing the file by a newer one, and removing with a way back. */
+function Versions({ artwork, site }: { artwork: Artwork; site: Site }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const remove = useRemoveArtwork();
+  const { message } = App.useApp();
+  const [replacing, setReplacing] = useState(false);
+  const replace = async (file: File) => {
+    setReplacing(true);
+    try {
+      await sendPicture(`/api/artwork/${artwork.id}/replacement`, file, () => undefined);
+      void message.success("The newer version is in its place.");
+    } catch (problem) {
+      void message.error((problem as Error).message, 8);
+    }
+    setReplacing(false);
+    void queries.invalidateQueries();
+  };
+  const shelf = `/sites/${site.id}/artwork`;
+  const takeOff = () =>
+    remove.mutate(artwork.id, {
+      onSuccess: () => {
+        const key = `removed-${artwork.id}`;
+        // Asked for without a hook of this view, which is gone by then.
+        const undo = async () => {
+          await answer(
+            client.POST("/api/artwork/{artwork_id}/restore", {
+              params: { path: { artwork_id: artwork.id } },
+            }),
+          );
+          message.destroy(key);
+          await queries.invalidateQueries();
+          void navigate(`${shelf}?piece=${artwork.id}`);
+        };
+        void navigate(shelf);
+        void message.info({
+          key,
+          duration: 12,
+          content: (
+            <>
+              {artwork.title} is off the shelf. <Button onClick={() => void undo()}>Undo</Button>
+            </>
+          ),
+        });
+      },
+      onError: (problem) => void message.error(problem.message, 8),
+    });
   return (
-    <dl className={styles.facts}>
-      {rows.map(([name, value]) => (
-        <div key={name}>
-          <dt>{name}</dt>
-          <dd className="reading">{value}</dd>
-        </div>
-      ))}
-    </dl>
+    <div className={styles.wayButtons}>
+      {artwork.drawing && (
+        <Link to={`${artwork.drawing.kind}?change=${artwork.id}`}>
+          <Button>Change the drawing</Button>
+        </Link>
+      )}
+      <Upload
+        showUploadList={false}
+        beforeUpload={(file) => {
+          void replace(file);
+          return false;
+        }}
+      >
+        <Button loading={replacing}>Replace with a newer version</Button>
+      </Upload>
+      <Button danger onClick={takeOff} loading={remove.isPending}>
+        Remove
+      </Button>
+    </div>
   );
 }

@@ -40,7 +40,11 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
           problem && <SaveProblem problem={problem} showStored={showStored} retry={() => void save()} />
         }
       />
-      <SeenInPlace site={site} rungs={ladder.rungs} notes={artwork.facts.notes} />
+      <SeenInPlace
+        site={site}
+        rungs={ladder.rungs}
+        notes={artwork.notes.filter((note) => note.caution).map((note) => note.sentence)}
+      />
       <Ladder rungs={ladder.rungs} problem={ladder.problem} dark={dark} setDark={setDark} />
     </main>
   );

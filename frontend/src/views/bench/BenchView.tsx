@@ -3,7 +3,7 @@ import { Button, Empty } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 
-import { useArtworks, useDraft } from "../../api/queries";
+import { useArtwork, useDraft } from "../../api/queries";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";
@@ -13,13 +13,12 @@ export function BenchView() {
   const site = useSite();
   const queries = useQueryClient();
   const draft = useDraft(site.id);
-  const artworks = useArtworks();
+  const artwork = useArtwork(draft.data?.artwork_id);
   const [opened, setOpened] = useState(0);
-  if (draft.isPending || artworks.isPending) return <Loading what="Setting up the bench" />;
-  const problem = draft.error ?? artworks.error;
+  if (draft.isPending || artwork.isLoading) return <Loading what="Setting up the bench" />;
+  const problem = draft.error ?? artwork.error;
   if (problem) return <ProblemNotice problem={problem} retry={() => void draft.refetch()} />;
-  const artwork = artworks.data?.find(({ id }) => id === draft.data?.artwork_id);
-  if (!draft.data || !artwork) {
+  if (!draft.data || !artwork.data) {
     return (
       <main style={{ padding: 64 }}>
         <Empty description={`Nothing is on the bench for ${site.name} yet. Choose or drop an artwork first.`}>
@@ -36,9 +35,9 @@ export function BenchView() {
   };
   return (
     <Bench
-      key={`${artwork.id} ${opened}`}
+      key={`${artwork.data.version} ${opened}`}
       site={site}
-      artwork={artwork}
+      artwork={artwork.data}
       draft={draft.data}
       showStored={() => void showStored()}
     />

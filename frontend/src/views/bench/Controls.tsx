@@ -2,10 +2,10 @@ import { Button, InputNumber, Segmented } from "antd";
 import { Link } from "react-router";
 
 import type { Artwork, Frame, Recipe } from "../../api/client";
+import { ColourField } from "../../app/ColourField";
 import { aspect } from "../../app/units";
 import { ArtworkPicture } from "../artwork/ArtworkPicture";
 import styles from "./bench.module.css";
-import { ColourField } from "./ColourField";
 import { LARGEST_SIDE, sameFrame } from "./frameGeometry";
 
 type Props = { artwork: Artwork; recipe: Recipe; change: (part: Partial<Recipe>) => void };

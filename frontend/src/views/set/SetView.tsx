@@ -36,8 +36,8 @@ export function SetView() {
           {when(latest.created)}, engine {latest.engine}
         </p>
         <p>
-          {latest.files.length} files, {bytes(latest.files.reduce((sum, file) => sum + file.size, 0))}. Each
-          was read back by a second decoder and matched pixel for pixel.
+          {latest.files.length} files, {bytes(latest.files.reduce((sum, file) => sum + file.size, 0))}. Every
+          icon was read back by a second decoder and matched pixel for pixel.
         </p>
         {!latest.current && (
           <p className={styles.behind}>
@@ -121,7 +121,7 @@ function FileCard({ build, file }: { build: Build; file: BuiltFile }) {
         </a>
       </h2>
       <p className="reading">
-        {[sizes(file), size && size / devicePixelRatio > ROOM ? "middle part shown" : "", bytes(file.size)]
+        {[sizes(file), bytes(file.size), size && size / devicePixelRatio > ROOM ? "middle part" : ""]
           .filter(Boolean)
           .join(" · ")}
       </p>

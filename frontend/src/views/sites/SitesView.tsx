@@ -104,7 +104,7 @@ function AddSite({ close }: { close: () => void }) {
   const add = useAddSite();
   const navigate = useNavigate();
   return (
-    <Modal open title="Add a site" footer={null} onCancel={close}>
+    <Modal open getContainer={false} title="Add a site" footer={null} onCancel={close}>
       <SiteForm
         initial={{ name: "", address: "", folder: "" }}
         action="Add the site"

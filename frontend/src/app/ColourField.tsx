@@ -1,7 +1,7 @@
 import { Input } from "antd";
 import { useState } from "react";
 
-import styles from "./bench.module.css";
+import styles from "./colourField.module.css";
 
 const HEX = /^#[0-9a-f]{6}$/i;
 

@@ -1,0 +1,73 @@
+"""Lifting the flat ground of a picture: the ink alone, with its soft edge and without a halo of the old ground."""
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy import ndimage
+
+from bexi.core.pixels.light import Pixels
+from bexi.core.pixels.oklab import distance_to
+
+LARGEST_TOLERANCE = 0.5
+_SOFT = 3
+"""How many px on either side of the flood's border may be a mix of ink and ground."""
+
+
+def lift_ground(pixels: Pixels, tolerance: float) -> Pixels:
+    """The picture with its ground clear: flooded from the edges as far as colours lie within `tolerance` in OKLab.
+
+    Near the flood's border a pixel is a mix of the ground and the nearest full ink; its share of ink becomes its
+    alpha and the ink its colour. Ground that the flood does not reach, inside a ring, say, stays.
+    """
+    colours = pixels[..., :3]
+    edge = np.concatenate([colours[0], colours[-1], colours[:, 0], colours[:, -1]])
+    ground = np.median(edge, axis=0).astype(np.uint8)
+    distance = distance_to(colours, ground)
+    flood = _from_edges(distance <= tolerance)
+    if not flood.any() or flood.all():
+        return pixels
+    result = pixels.copy()
+    result[flood, 3] = 0
+    soft = _near(flood) & _near(~flood)
+    ink = _nearest_full_ink(colours, distance, flood)[soft]
+    share = _share(colours[soft], ink, ground)
+    result[soft, :3] = ink
+    result[soft, 3] = np.rint(share * pixels[soft, 3])
+    result[result[..., 3] == 0] = 0
+    return result
+
+
+def _from_edges(like_ground: NDArray[np.bool_]) -> NDArray[np.bool_]:
+    labels, _ = ndimage.label(like_ground)
+    at_edge = np.unique(np.concatenate([labels[0], labels[-1], labels[:, 0], labels[:, -1]]))
+    reached: NDArray[np.bool_] = np.isin(labels, at_edge[at_edge > 0])
+    return reached
+
+
+def _near(mask: NDArray[np.bool_]) -> NDArray[np.bool_]:
+    near: NDArray[np.bool_] = ndimage.maximum_filter(mask, size=2 * _SOFT + 1)
+    return near
+
+
+def _nearest_full_ink(
+    colours: NDArray[np.uint8], distance: NDArray[np.float32], flood: NDArray[np.bool_]
+) -> NDArray[np.uint8]:
+    """For each pixel the colour of the nearest ink without any ground in it.
+
+    That is ink deep inside; in lines too thin to have a deep inside, ink as far from the ground as any around it.
+    """
+    deep = ~_near(flood)
+    thin = ~flood & ~ndimage.maximum_filter(deep, size=4 * _SOFT + 1)
+    furthest = ndimage.maximum_filter(distance, size=2 * _SOFT + 1)
+    full = deep | (thin & (distance >= 0.95 * furthest))
+    rows, columns = ndimage.distance_transform_edt(~full, return_distances=False, return_indices=True)
+    nearest: NDArray[np.uint8] = colours[rows, columns]
+    return nearest
+
+
+def _share(mixed: NDArray[np.uint8], ink: NDArray[np.uint8], ground: NDArray[np.uint8]) -> NDArray[np.float32]:
+    """How much of a mix is ink, 0 to 1; pictures are mixed in sRGB, so it is a projection there."""
+    whole = ink.astype(np.float32) - ground
+    part = mixed.astype(np.float32) - ground
+    length = np.maximum((whole * whole).sum(axis=-1), 1e-6)
+    share: NDArray[np.float32] = np.clip((part * whole).sum(axis=-1) / length, 0, 1)
+    return share

@@ -1,0 +1,36 @@
+"""OKLab, a perceptual colour space in which equal distances look about equally far (B. Ottosson, 2020)."""
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bexi.core.pixels.light import LINEAR
+
+# Matrices as published with the definition; written down from memory and checked in the tests by white and primaries.
+_TO_CONES = np.array(
+    [
+        [0.4122214708, 0.5363325363, 0.0514459929],
+        [0.2119034982, 0.6806995451, 0.1073969566],
+        [0.0883024619, 0.2817188376, 0.6299787005],
+    ],
+    dtype=np.float32,
+)
+_TO_LAB = np.array(
+    [
+        [0.2104542553, 0.7936177850, -0.0040720468],
+        [1.9779984951, -2.4285922050, 0.4505937099],
+        [0.0259040371, 0.7827717662, -0.8086757660],
+    ],
+    dtype=np.float32,
+)
+
+
+def oklab(colours: NDArray[np.uint8]) -> NDArray[np.float32]:
+    """Lightness (0 to 1), a and b of sRGB colours; shape (..., 3) in and out."""
+    lab: NDArray[np.float32] = np.cbrt(LINEAR[colours] @ _TO_CONES.T) @ _TO_LAB.T
+    return lab
+
+
+def distance_to(colours: NDArray[np.uint8], one: NDArray[np.uint8]) -> NDArray[np.float32]:
+    """Distance in OKLab of each colour, shape (..., 3), to one colour, shape (3,): shape (...)."""
+    distance: NDArray[np.float32] = np.linalg.norm(oklab(colours) - oklab(one), axis=-1)
+    return distance

@@ -1,0 +1,92 @@
+"""Artwork drawn by Bexi: letters and symbols, kept as SVG with what they were drawn from, so they can be changed."""
+
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import Field
+
+from bexi.core.artwork.letters import Letters, draw_letters
+from bexi.core.artwork.plate import DARK, Plate, PlateShape
+from bexi.core.artwork.symbols import Symbol, draw_symbol
+from bexi.core.errors import ArtworkRefused
+from bexi.core.pixels.colour import WHITE, Colour
+from bexi.resources import FACES, SYMBOL_CREDIT, SYMBOL_LICENCE, face_files, symbol_shapes
+from bexi.server.artwork import services
+from bexi.server.artwork.models import Artwork
+
+
+class PlateBody(Schema):
+    """`radius` and `margin` are % of the side."""
+
+    shape: PlateShape = PlateShape.NONE
+    colour: str = str(WHITE)
+    radius: int = 20
+    margin: int = 8
+
+    def plate(self) -> Plate:
+        """The plate as a value; raises ArtworkRefused."""
+        return Plate(self.shape, Colour.parse(self.colour), self.radius, self.margin)
+
+
+class LettersBody(Schema):
+    kind: Literal["letters"] = "letters"
+    text: str
+    face: str
+    weight: int
+    tracking: int = 0
+    ink: str = str(DARK)
+    plate: PlateBody = PlateBody()
+
+    def draw(self) -> str:
+        """The letters as SVG; raises ArtworkRefused."""
+        face = FACES.get(self.face)
+        if face is None or self.weight not in face.weights:
+            raise ArtworkRefused("no-such-face", "There is no such face in this weight. Choose one of the list.")
+        letters = Letters(self.text, Colour.parse(self.ink), self.tracking, self.plate.plate())
+        return draw_letters(letters, face_files(self.face, self.weight))
+
+
+class SymbolBody(Schema):
+    kind: Literal["symbol"] = "symbol"
+    name: str
+    ink: str = str(DARK)
+    stroke: float = 2
+    plate: PlateBody = PlateBody()
+
+    def draw(self) -> str:
+        """The symbol as SVG; raises ArtworkRefused."""
+        return draw_symbol(Symbol(self.name, Colour.parse(self.ink), self.stroke, self.plate.plate()), symbol_shapes())
+
+
+DrawingBody = Annotated[LettersBody | SymbolBody, Field(discriminator="kind")]
+
+
+def contrast_of(drawing: LettersBody | SymbolBody) -> float | None:
+    """WCAG contrast of the ink on its plate; None without a plate."""
+    return drawing.plate.plate().contrast_with(Colour.parse(drawing.ink))
+
+
+def add_drawing(drawing: LettersBody | SymbolBody) -> Artwork:
+    """Draw and keep a new artwork; raises ArtworkRefused."""
+    if isinstance(drawing, LettersBody):
+        title, credit, licence = f"Letters {''.join(drawing.text.split())}", "", "own"
+    else:
+        title, credit, licence = f"Symbol {drawing.name.replace('-', ' ')}", SYMBOL_CREDIT, SYMBOL_LICENCE
+    svg = drawing.draw().encode()
+    return services.add_artwork(
+        f"{title.lower().replace(' ', '-')}.svg",
+        svg,
+        title,
+        credit=credit,
+        licence=licence,
+        permission=True,
+        origin="drawn in Bexi",
+        drawing=drawing.dict(),
+    )
+
+
+def change_drawing(artwork: Artwork, drawing: LettersBody | SymbolBody) -> None:
+    """Draw an artwork of ours anew; raises ArtworkRefused, or Conflict when that is another artwork already."""
+    services.replace(artwork, artwork.file_name, drawing.draw().encode())
+    artwork.drawing = drawing.dict()
+    artwork.save()

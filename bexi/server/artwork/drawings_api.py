@@ -1,0 +1,97 @@
+"""Drawing letters and symbols over the API."""
+
+import base64
+from itertools import islice
+
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from ninja import Router, Schema
+
+from bexi.core.artwork.intake import take_in
+from bexi.core.artwork.symbols import search
+from bexi.core.formats import png
+from bexi.core.framing.compose import compose
+from bexi.core.framing.frame import whole_artwork
+from bexi.resources import FACES, symbol_shapes
+from bexi.server.artwork import drawings
+from bexi.server.artwork.api import ArtworkOut
+from bexi.server.artwork.drawings import DrawingBody
+from bexi.server.artwork.models import Artwork
+
+router = Router(tags=["drawings"])
+
+PREVIEW_SIZES = (16, 32, 48, 180)
+MOST_SYMBOLS = 120
+
+
+class FaceOut(Schema):
+    key: str
+    name: str
+    weights: list[int]
+    licence: str
+
+
+class SymbolShapeOut(Schema):
+    """`body` is the SVG inside a square of 24 units, to be stroked 2 units thick."""
+
+    name: str
+    body: str
+
+
+class PreviewIn(Schema):
+    drawing: DrawingBody
+
+
+class PreviewPictureOut(Schema):
+    """`png` is base64."""
+
+    size: int
+    png: str
+
+
+class PreviewOut(Schema):
+    """`contrast` is the WCAG ratio of ink and plate, null without a plate."""
+
+    contrast: float | None
+    pictures: list[PreviewPictureOut]
+
+
+@router.get("/faces", response=list[FaceOut])
+def list_faces(request: HttpRequest) -> list[FaceOut]:
+    """The faces letters can be set in."""
+    return [
+        FaceOut(key=one.key, name=one.name, weights=list(one.weights), licence=one.licence) for one in FACES.values()
+    ]
+
+
+@router.get("/symbols", response=list[SymbolShapeOut])
+def find_symbols(request: HttpRequest, words: str) -> list[SymbolShapeOut]:
+    """Symbols found by words, the best first."""
+    found = islice(search(words, symbol_shapes()), MOST_SYMBOLS)
+    return [SymbolShapeOut(name=shape.name, body=shape.body) for shape in found]
+
+
+@router.post("/drawings/preview", response=PreviewOut)
+def preview_drawing(request: HttpRequest, body: PreviewIn) -> PreviewOut:
+    """How a drawing looks at a few sizes; nothing is kept."""
+    _, picture = take_in(body.drawing.draw().encode())
+    composed = compose(picture, whole_artwork(picture.width, picture.height), None, PREVIEW_SIZES)
+    pictures = [
+        PreviewPictureOut(size=size, png=base64.b64encode(png.write(pixels)).decode())
+        for size, pixels in zip(PREVIEW_SIZES, composed, strict=True)
+    ]
+    return PreviewOut(contrast=drawings.contrast_of(body.drawing), pictures=pictures)
+
+
+@router.post("/drawings", response={201: ArtworkOut})
+def add_drawing(request: HttpRequest, body: PreviewIn) -> tuple[int, ArtworkOut]:
+    """Draw and keep a new artwork."""
+    return 201, ArtworkOut.of(drawings.add_drawing(body.drawing))
+
+
+@router.put("/artwork/{artwork_id}/drawing", response=ArtworkOut)
+def change_drawing(request: HttpRequest, artwork_id: int, body: PreviewIn) -> ArtworkOut:
+    """Draw an artwork of Bexi's anew."""
+    artwork = get_object_or_404(Artwork, pk=artwork_id, drawing__isnull=False)
+    drawings.change_drawing(artwork, body.drawing)
+    return ArtworkOut.of(artwork)

@@ -1,0 +1,32 @@
+"""Decoding and measuring a file: the work that runs in the sandbox."""
+
+import dataclasses
+from dataclasses import dataclass
+from typing import Any
+
+from bexi.core.artwork.detection import name_mismatch
+from bexi.core.artwork.facts import measure
+from bexi.core.artwork.intake import take_in
+from bexi.core.artwork.limits import DEFAULT_LIMITS
+from bexi.core.artwork.notes import notes_on
+from bexi.core.artwork.preview import preview_png
+from bexi.core.artwork.treatment import Treatment
+
+THUMBNAIL = 320
+
+
+@dataclass(frozen=True)
+class Measured:
+    """Facts and notes as plain data for storage, and a thumbnail PNG of THUMBNAIL px along the longer side."""
+
+    facts: dict[str, Any]
+    notes: list[dict[str, Any]]
+    thumbnail: bytes
+
+
+def measure_file(name: str, data: bytes, treatment: Treatment) -> Measured:
+    """Take in and measure a file; raises ArtworkRefused."""
+    picture_format, picture = take_in(data, DEFAULT_LIMITS, treatment)
+    facts = measure(data, picture_format, picture)
+    notes = notes_on(facts, name_mismatch(name, picture_format))
+    return Measured(facts.as_json(), [dataclasses.asdict(note) for note in notes], preview_png(picture, THUMBNAIL))

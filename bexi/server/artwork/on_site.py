@@ -1,0 +1,89 @@
+"""Pictures that a site has already, in its folder or on its home page, to take in from there."""
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Literal
+from urllib.parse import urljoin, urlsplit
+
+import httpx
+from ninja import Schema
+
+from bexi.core.artwork.detection import PictureFormat
+from bexi.core.artwork.treatment import AS_IT_IS
+from bexi.core.errors import HeadRefused, HostRefused
+from bexi.core.sitehead.scan import as_text, attribute_values
+from bexi.hosts.folder import FolderHost
+from bexi.server.artwork.measuring import measure_file
+from bexi.server.artwork.models import Artwork
+from bexi.server.artwork.sandbox import in_sandbox
+from bexi.server.artwork.services import add_artwork
+from bexi.server.fetching import TIMEOUT_SECONDS, fetch
+from bexi.server.sites.models import Site
+
+MOST_PICTURES = 200
+_ENDINGS = tuple(ending for known in PictureFormat for ending in known.endings)
+
+
+class PictureOnSite(Schema):
+    """A picture by its path below the site's folder, or by its address when it is shown on the home page."""
+
+    source: Literal["folder", "page"]
+    place: str
+
+
+def pictures_on(site: Site) -> list[PictureOnSite]:
+    """Pictures in the folder, then those shown on the home page; raises HostRefused when the folder is wrong."""
+    found = list(_in_folder(site))
+    with_names = {urljoin(site.address, picture.place) for picture in found}
+    found += [picture for picture in _on_home_page(site) if picture.place not in with_names]
+    return found[:MOST_PICTURES]
+
+
+def add_from_site(site: Site, picture: PictureOnSite) -> Artwork:
+    """Take in a picture of the site; raises HostRefused or ArtworkRefused."""
+    name = picture.place.rsplit("/", 1)[-1]
+    return add_artwork(name, _bytes(site, picture), origin=f"{site.name}: {picture.place}"[:500])
+
+
+def thumbnail(site: Site, picture: PictureOnSite) -> bytes:
+    """A small PNG of a picture of the site; raises HostRefused or ArtworkRefused."""
+    return in_sandbox(measure_file, picture.place, _bytes(site, picture), AS_IT_IS).thumbnail
+
+
+def _in_folder(site: Site) -> Iterator[PictureOnSite]:
+    if site.folder:
+        for path in FolderHost(Path(site.folder)).files():
+            if path.lower().endswith(_ENDINGS):
+                yield PictureOnSite(source="folder", place=path)
+
+
+def _on_home_page(site: Site) -> Iterator[PictureOnSite]:
+    if not site.address:
+        return
+    try:
+        text = as_text(_fetched(site.address))
+    except (HostRefused, HeadRefused):
+        return  # a site that does not answer still has its folder
+    for source in dict.fromkeys(attribute_values(text, "img", "src")):
+        address = urljoin(site.address, source)
+        if address.startswith("http") and urlsplit(address).netloc == urlsplit(site.address).netloc:
+            yield PictureOnSite(source="page", place=address)
+
+
+def _bytes(site: Site, picture: PictureOnSite) -> bytes:
+    if picture.source == "page":
+        if urlsplit(picture.place).netloc != urlsplit(site.address).netloc:
+            raise HostRefused("address-outside", "This address is not on the site, so Bexi will not fetch it.")
+        return _fetched(picture.place)
+    data = FolderHost(Path(site.folder)).read(picture.place) if site.folder else None
+    if data is None:
+        raise HostRefused("no-such-file", f"{picture.place} is not in the site's folder any more.")
+    return data
+
+
+def _fetched(address: str) -> bytes:
+    with httpx.Client(timeout=TIMEOUT_SECONDS, trust_env=False) as client:
+        served = fetch(client, address)
+    if served.status != 200:
+        raise HostRefused("not-served", served.error or f"{address} is not served: status {served.status}.")
+    return served.body

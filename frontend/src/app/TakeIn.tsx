@@ -1,0 +1,112 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Alert, App, Progress } from "antd";
+import { type ReactNode, useCallback, useEffect, useState } from "react";
+import { useMatch, useNavigate } from "react-router";
+
+import { sendPicture } from "../api/upload";
+import styles from "./shell.module.css";
+import { type Sending, TakingIn } from "./takingIn";
+
+let sent = 0;
+
+/** Lets pictures be dropped or pasted anywhere, and shows those on their way. */
+export function TakeIn({ children }: { children: ReactNode }) {
+  const siteId = useMatch("/sites/:siteId/*")?.params.siteId;
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const { message } = App.useApp();
+  const [sending, setSending] = useState<Sending[]>([]);
+
+  const close = useCallback(
+    (key: number) => setSending((all) => all.filter((one) => one.key !== key)),
+    [setSending],
+  );
+  const send = useCallback(
+    async (file: File) => {
+      const key = ++sent;
+      const change = (part: Partial<Sending>) =>
+        setSending((all) => all.map((one) => (one.key === key ? { ...one, ...part } : one)));
+      setSending((all) => [...all, { key, name: file.name, share: 0 }]);
+      try {
+        const artwork = await sendPicture("/api/artwork", file, (share) => change({ share }));
+        close(key);
+        await queries.invalidateQueries({ queryKey: ["shelf"] });
+        if (siteId) void navigate(`/sites/${siteId}/artwork?piece=${artwork.id}`);
+        else void message.success(`${artwork.title} is taken in. Open a site to use it.`);
+      } catch (problem) {
+        change({ problem: (problem as Error).message });
+      }
+    },
+    [close, message, navigate, queries, siteId],
+  );
+  const take = useCallback(
+    (files: Iterable<File>) => {
+      setSending((all) => all.filter((one) => !one.problem));
+      for (const file of files) void send(file);
+    },
+    [send],
+  );
+  const over = useDropAnywhere(take);
+  return (
+    <TakingIn value={take}>
+      {children}
+      {over && <div className={styles.dropHere}>Drop to take in as artwork</div>}
+      {sending.length > 0 && (
+        <div className={styles.tray} role="status">
+          {sending.map((one) => (
+            <OnItsWay key={one.key} one={one} close={() => close(one.key)} />
+          ))}
+        </div>
+      )}
+    </TakingIn>
+  );
+}
+
+function OnItsWay({ one: { name, share, problem }, close }: { one: Sending; close: () => void }) {
+  if (problem) {
+    return <Alert type="error" showIcon closable={{ onClose: close }} title={`${name}: ${problem}`} />;
+  }
+  return (
+    <div className={styles.onItsWay}>
+      {share < 1 ? `Sending ${name}` : `Measuring ${name}`}
+      <Progress percent={Math.round(share * 100)} status="active" aria-label={`Sending ${name}`} />
+    </div>
+  );
+}
+
+/** Hears files dropped on or pasted into the window; tells whether some are held over it. */
+function useDropAnywhere(take: (files: Iterable<File>) => void): boolean {
+  const [over, setOver] = useState(false);
+  useEffect(() => {
+    const hasFiles = (event: DragEvent) => event.dataTransfer?.types.includes("Files") ?? false;
+    const onDragOver = (event: DragEvent) => {
+      if (!hasFiles(event)) return;
+      event.preventDefault();
+      setOver(true);
+    };
+    const onDragLeave = (event: DragEvent) => {
+      if (event.relatedTarget === null) setOver(false);
+    };
+    const onDrop = (event: DragEvent) => {
+      if (!hasFiles(event)) return;
+      event.preventDefault();
+      setOver(false);
+      take(event.dataTransfer?.files ?? []);
+    };
+    const onPaste = (event: ClipboardEvent) => {
+      const files = event.clipboardData?.files;
+      if (files?.length) take(files);
+    };
+    addEventListener("dragover", onDragOver);
+    addEventListener("dragleave", onDragLeave);
+    addEventListener("drop", onDrop);
+    addEventListener("paste", onPaste);
+    return () => {
+      removeEventListener("dragover", onDragOver);
+      removeEventListener("dragleave", onDragLeave);
+      removeEventListener("drop", onDrop);
+      removeEventListener("paste", onPaste);
+    };
+  }, [take]);
+  return over;
+}

@@ -1,0 +1,58 @@
+import { Alert, Button, Checkbox, Form, Input, Select } from "antd";
+
+import type { Artwork } from "../../api/client";
+import { useChangeDetails, useLicences } from "../../api/queries";
+import styles from "./artwork.module.css";
+
+/** What is noted about a piece: its name, words for it, and under which terms it may be used. */
+export function Details({ artwork }: { artwork: Artwork }) {
+  const licences = useLicences();
+  const change = useChangeDetails(artwork.id);
+  const { title, alt, credit, licence, origin, permission } = artwork;
+  const asksCredit = licences.data?.find((one) => one.key === licence)?.asks_credit;
+  return (
+    <details className={styles.details}>
+      <summary>
+        Title, alt text and rights
+        {asksCredit && !credit && <span className={styles.missing}>credit line missing</span>}
+      </summary>
+      <Form
+        layout="vertical"
+        initialValues={{ title, alt, credit, licence, origin, permission }}
+        requiredMark={false}
+        onFinish={(values) => change.mutate(values)}
+      >
+        <Form.Item
+          name="title"
+          label="Title"
+          rules={[{ required: true, whitespace: true, message: "Give it a title." }]}
+        >
+          <Input maxLength={120} />
+        </Form.Item>
+        <Form.Item name="alt" label="Alt text" extra="What somebody should hear who does not see it.">
+          <Input maxLength={200} />
+        </Form.Item>
+        <Form.Item
+          name="licence"
+          label="Licence"
+          extra="Where it asks for a credit, the line goes into the package."
+        >
+          <Select options={licences.data?.map((one) => ({ value: one.key, label: one.name })) ?? []} />
+        </Form.Item>
+        <Form.Item name="credit" label="Credit line">
+          <Input maxLength={300} />
+        </Form.Item>
+        <Form.Item name="origin" label="Where it came from">
+          <Input maxLength={500} />
+        </Form.Item>
+        <Form.Item name="permission" valuePropName="checked">
+          <Checkbox>We are allowed to use it</Checkbox>
+        </Form.Item>
+        {change.error && <Alert type="error" showIcon title={change.error.message} />}
+        <Button htmlType="submit" loading={change.isPending}>
+          {change.isSuccess && !change.isPending ? "Kept" : "Keep"}
+        </Button>
+      </Form>
+    </details>
+  );
+}

@@ -1,0 +1,136 @@
+import { Button, Empty, Input, Pagination, Select, Upload } from "antd";
+import { use, useDeferredValue, useState } from "react";
+import { Link } from "react-router";
+
+import type { Artwork, ShelfKind, Site } from "../../api/client";
+import { useShelf } from "../../api/queries";
+import { ProblemNotice } from "../../app/ProblemNotice";
+import { TakingIn } from "../../app/takingIn";
+import { ArtworkPicture } from "./ArtworkPicture";
+import styles from "./artwork.module.css";
+import { FromSite } from "./FromSite";
+
+const KINDS: { value: ShelfKind; label: string }[] = [
+  { value: "all", label: "All artwork" },
+  { value: "shapes", label: "Made of shapes" },
+  { value: "pixels", label: "Made of pixels" },
+  { value: "drawn", label: "Drawn in Bexi" },
+  { value: "unused", label: "On no bench" },
+];
+
+type Props = { site: Site; chosenId: number | undefined; choose: (id: number) => void };
+
+/** All pieces at hand, searched and narrowed, and the ways to get more. */
+export function Shelf({ site, chosenId, choose }: Props) {
+  const [search, setSearch] = useState("");
+  const [kind, setKind] = useState<ShelfKind>("all");
+  const [page, setPage] = useState(1);
+  const shelf = useShelf(useDeferredValue(search), kind, page);
+  return (
+    <section className={styles.shelf} aria-label="Shelf">
+      <Ways site={site} choose={choose} />
+      <div className={styles.narrow}>
+        <Input.Search
+          allowClear
+          aria-label="Search the shelf"
+          placeholder="Search by title, file, credit or format"
+          value={search}
+          onChange={(event) => {
+            setSearch(event.target.value);
+            setPage(1);
+          }}
+        />
+        <Select
+          aria-label="Which artwork"
+          value={kind}
+          options={KINDS}
+          popupMatchSelectWidth={false}
+          onChange={(value) => {
+            setKind(value);
+            setPage(1);
+          }}
+        />
+      </div>
+      {shelf.error && <ProblemNotice problem={shelf.error} retry={() => void shelf.refetch()} />}
+      {shelf.data?.total === 0 && (
+        <Empty
+          description={
+            search || kind !== "all"
+              ? "Nothing on the shelf is like that. Search for another word."
+              : "The shelf is empty. Drop a logo or picture, or draw letters."
+          }
+        />
+      )}
+      <ul className={styles.pieces}>
+        {shelf.data?.pieces.map((piece) => (
+          <ShelfPiece
+            key={piece.id}
+            piece={piece}
+            chosen={piece.id === chosenId}
+            choose={() => choose(piece.id)}
+          />
+        ))}
+      </ul>
+      {shelf.data && shelf.data.total > shelf.data.page_size && (
+        <Pagination
+          align="center"
+          current={page}
+          pageSize={shelf.data.page_size}
+          total={shelf.data.total}
+          showSizeChanger={false}
+          onChange={setPage}
+        />
+      )}
+    </section>
+  );
+}
+
+function Ways({ site, choose }: { site: Site; choose: (id: number) => void }) {
+  const take = use(TakingIn);
+  const [fromSite, setFromSite] = useState(false);
+  return (
+    <div className={styles.ways}>
+      <p>
+        <strong>Drop a logo or picture anywhere</strong>, paste it, or
+      </p>
+      <div className={styles.wayButtons}>
+        <Upload
+          multiple
+          showUploadList={false}
+          beforeUpload={(file) => {
+            take([file]);
+            return false;
+          }}
+        >
+          <Button>Choose files</Button>
+        </Upload>
+        <Button onClick={() => setFromSite(true)}>Take one from the site</Button>
+        <Link to="letters">
+          <Button>Draw letters</Button>
+        </Link>
+        <Link to="symbol">
+          <Button>Draw a symbol</Button>
+        </Link>
+      </div>
+      {fromSite && <FromSite site={site} close={() => setFromSite(false)} taken={choose} />}
+    </div>
+  );
+}
+
+function ShelfPiece({ piece, chosen, choose }: { piece: Artwork; chosen: boolean; choose: () => void }) {
+  const { facts } = piece;
+  return (
+    <li>
+      <button type="button" className={styles.piece} aria-pressed={chosen} onClick={choose}>
+        <ArtworkPicture artwork={piece} longest={320} className={styles.thumbnail ?? ""} />
+        <strong>{piece.title}</strong>
+        <span className="reading">
+          {facts.format} {facts.vector ? "shapes" : `${facts.width} × ${facts.height}`}
+        </span>
+        <span className="reading">
+          {piece.used_by.length ? `on the bench of ${piece.used_by.map(({ name }) => name).join(", ")}` : " "}
+        </span>
+      </button>
+    </li>
+  );
+}

@@ -1,0 +1,91 @@
+import { Alert, App, Button } from "antd";
+import { type ReactNode, useDeferredValue } from "react";
+import { Link, useNavigate } from "react-router";
+
+import type { Drawing } from "../../../api/client";
+import { useDrawingPreview, useKeepDrawing } from "../../../api/queries";
+import { Loading } from "../../../app/Loading";
+import { useSite } from "../../../app/SiteFrame";
+import { TrueSize } from "../../../app/TrueSize";
+import styles from "./drawing.module.css";
+
+type Props = {
+  title: string;
+  drawing: Drawing;
+  complete: boolean;
+  changedId: number | undefined;
+  children: ReactNode;
+};
+
+/** Controls at the left, the drawing at true sizes at the right, and keeping it as artwork. */
+export function DrawingBench({ title, drawing, complete, changedId, children }: Props) {
+  const site = useSite();
+  const navigate = useNavigate();
+  const { message } = App.useApp();
+  const preview = useDrawingPreview(useDeferredValue(drawing));
+  const keep = useKeepDrawing(changedId);
+  const shelf = `/sites/${site.id}/artwork`;
+  const save = () =>
+    keep.mutate(drawing, {
+      onSuccess: (artwork) => void navigate(`${shelf}?piece=${artwork.id}`),
+      onError: (problem) => void message.error(problem.message, 8),
+    });
+  return (
+    <main className={styles.view}>
+      <section className={styles.controls} aria-label="How it is drawn">
+        <h1>{title}</h1>
+        {children}
+        <div className={styles.actions}>
+          <Button
+            className="main-action"
+            disabled={!complete || !!preview.error}
+            loading={keep.isPending}
+            onClick={save}
+          >
+            {changedId === undefined ? "Keep as artwork" : "Keep the change"}
+          </Button>
+          <Link to={changedId === undefined ? shelf : `${shelf}?piece=${changedId}`}>
+            <Button>Leave it</Button>
+          </Link>
+        </div>
+      </section>
+      <section className={styles.preview} aria-label="At true size">
+        {complete && preview.error && <Alert type="error" showIcon title={preview.error.message} />}
+        {complete && preview.isPending && <Loading what="Drawing" />}
+        {complete && preview.data && !preview.error && (
+          <>
+            <Contrast ratio={preview.data.contrast} />
+            {(["light", "dark"] as const).map((ground) => (
+              <div key={ground} className={styles.sizes} data-ground={ground}>
+                {preview.data.pictures.map(({ size, png }) => (
+                  <figure key={size}>
+                    <TrueSize
+                      src={`data:image/png;base64,${png}`}
+                      size={size}
+                      alt={`${size} px on ${ground}`}
+                    />
+                    <figcaption className="reading">{size} px</figcaption>
+                  </figure>
+                ))}
+              </div>
+            ))}
+          </>
+        )}
+        {!complete && <p>Write a letter to see it.</p>}
+      </section>
+    </main>
+  );
+}
+
+/** WCAG 2.2, success criterion 1.4.11: graphics ask for 3 : 1. */
+function Contrast({ ratio }: { ratio: number | null }) {
+  if (ratio === null)
+    return <p className="reading">No plate: it must stand out from light and dark grounds itself.</p>;
+  const enough = ratio >= 3;
+  return (
+    <p className="reading" data-tone={enough ? "good" : "caution"}>
+      Contrast of ink and plate {ratio.toFixed(1)} : 1,{" "}
+      {enough ? "enough" : "too little: graphics need 3 : 1"}
+    </p>
+  );
+}

@@ -1,0 +1,97 @@
+import { Input, Segmented, Select, Slider } from "antd";
+import { useState } from "react";
+
+import type { Letters } from "../../../api/client";
+import { useFaces } from "../../../api/queries";
+import styles from "./drawing.module.css";
+import { DrawingBench } from "./DrawingBench";
+import { InkAndPlate } from "./InkAndPlate";
+import { useDrawn } from "./useDrawn";
+
+const FIRST: Letters = {
+  kind: "letters",
+  text: "",
+  face: "rubik",
+  weight: 800,
+  tracking: 0,
+  ink: "#f2b84b",
+  plate: { shape: "rounded", colour: "#16302a", radius: 20, margin: 10 },
+};
+
+/** One to three letters on a plate. */
+export function LettersView() {
+  const { changed, site, ready } = useDrawn("letters");
+  if (!ready) return null;
+  const initials = site.name
+    .split(/\s+/)
+    .map((word) => word[0])
+    .join("")
+    .slice(0, 2);
+  const first = changed?.drawing?.kind === "letters" ? changed.drawing : { ...FIRST, text: initials };
+  return <Maker key={changed?.id ?? "new"} first={first} changedId={changed?.id} />;
+}
+
+function Maker({ first, changedId }: { first: Letters; changedId: number | undefined }) {
+  const faces = useFaces();
+  const [letters, setLetters] = useState(first);
+  const change = (part: Partial<Letters>) => setLetters({ ...letters, ...part });
+  const face = faces.data?.find((one) => one.key === letters.face);
+  return (
+    <DrawingBench
+      title="Letters"
+      drawing={letters}
+      complete={letters.text.trim() !== ""}
+      changedId={changedId}
+    >
+      <label>
+        One to three letters
+        <Input
+          size="large"
+          autoFocus
+          value={letters.text}
+          maxLength={8}
+          onChange={(event) => change({ text: event.target.value })}
+        />
+      </label>
+      <label>
+        Face
+        <Select
+          value={letters.face}
+          options={faces.data?.map((one) => ({ value: one.key, label: one.name })) ?? []}
+          onChange={(key) => {
+            const weights = faces.data?.find((one) => one.key === key)?.weights ?? [];
+            change({ face: key, weight: nearest(weights, letters.weight) });
+          }}
+        />
+      </label>
+      <div className={styles.field}>
+        <span>Weight</span>
+        <Segmented
+          block
+          aria-label="Weight"
+          value={letters.weight}
+          options={face?.weights ?? [letters.weight]}
+          onChange={(weight) => change({ weight })}
+        />
+      </div>
+      <div className={styles.field}>
+        <span>Tracking {letters.tracking}</span>
+        <Slider
+          ariaLabelForHandle="Tracking"
+          min={-20}
+          max={50}
+          value={letters.tracking ?? 0}
+          tooltip={{ open: false }}
+          onChange={(tracking) => change({ tracking })}
+        />
+      </div>
+      <InkAndPlate ink={letters.ink ?? "#16302a"} plate={letters.plate ?? {}} change={change} />
+    </DrawingBench>
+  );
+}
+
+const nearest = (weights: number[], wanted: number) =>
+  weights.reduce(
+    (best, one) => (Math.abs(one - wanted) < Math.abs(best - wanted) ? one : best),
+    weights[0] ?? wanted,
+  );

@@ -1,0 +1,92 @@
+import { Empty, Input, Slider } from "antd";
+import { use, useDeferredValue, useState } from "react";
+
+import type { SymbolDrawing } from "../../../api/client";
+import { useSymbols } from "../../../api/queries";
+import { Loading } from "../../../app/Loading";
+import { ModeContext } from "../../../app/mode";
+import styles from "./drawing.module.css";
+import { DrawingBench } from "./DrawingBench";
+import { InkAndPlate } from "./InkAndPlate";
+import { useDrawn } from "./useDrawn";
+
+const FIRST: SymbolDrawing = {
+  kind: "symbol",
+  name: "anchor",
+  ink: "#f2b84b",
+  stroke: 2.5,
+  plate: { shape: "rounded", colour: "#16302a", radius: 20, margin: 14 },
+};
+
+/** A plain symbol, found by a word. */
+export function SymbolView() {
+  const { changed, ready } = useDrawn("symbol");
+  if (!ready) return null;
+  const first = changed?.drawing?.kind === "symbol" ? changed.drawing : FIRST;
+  return <Maker key={changed?.id ?? "new"} first={first} changedId={changed?.id} />;
+}
+
+function Maker({ first, changedId }: { first: SymbolDrawing; changedId: number | undefined }) {
+  const [symbol, setSymbol] = useState(first);
+  const change = (part: Partial<SymbolDrawing>) => setSymbol({ ...symbol, ...part });
+  return (
+    <DrawingBench title="Symbol" drawing={symbol} complete changedId={changedId}>
+      <SymbolSearch chosen={symbol.name} choose={(name) => change({ name })} />
+      <div className={styles.field}>
+        <span>Thickness of lines {symbol.stroke}</span>
+        <Slider
+          ariaLabelForHandle="Thickness of lines"
+          min={0.5}
+          max={4}
+          step={0.25}
+          value={symbol.stroke ?? 2}
+          tooltip={{ open: false }}
+          onChange={(stroke) => change({ stroke })}
+        />
+      </div>
+      <InkAndPlate ink={symbol.ink ?? "#16302a"} plate={symbol.plate ?? {}} change={change} />
+    </DrawingBench>
+  );
+}
+
+function SymbolSearch({ chosen, choose }: { chosen: string; choose: (name: string) => void }) {
+  const [words, setWords] = useState("");
+  const found = useSymbols(useDeferredValue(words));
+  const { mode } = use(ModeContext);
+  const colour = mode === "light" ? "#1b2420" : "#e8eee9";
+  return (
+    <div className={styles.field}>
+      <Input.Search
+        allowClear
+        aria-label="Search symbols"
+        placeholder="Search by a word, like boat, tide, key"
+        value={words}
+        onChange={(event) => setWords(event.target.value)}
+      />
+      {found.isPending && <Loading what="Fetching the symbols" />}
+      {found.data?.length === 0 && (
+        <Empty description="No symbol is found by that word. Try a plainer one." />
+      )}
+      <ul className={styles.symbols} aria-label="Symbols found" tabIndex={0}>
+        {found.data?.map(({ name, body }) => (
+          <li key={name}>
+            <button
+              type="button"
+              title={name}
+              aria-label={name}
+              aria-pressed={name === chosen}
+              onClick={() => choose(name)}
+            >
+              <img src={symbolPicture(body, colour)} alt="" width={24} height={24} />
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+const symbolPicture = (body: string, colour: string) =>
+  `data:image/svg+xml,${encodeURIComponent(
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24" fill="none" stroke="${colour}" stroke-width="2" stroke-linecap="round" stroke-linejoin="round">${body}</svg>`,
+  )}`;

@@ -1,0 +1,187 @@
+import base64
+import io
+import zipfile
+
+from PIL import Image, ImageDraw
+from playwright.sync_api import Page, expect
+
+from bexi.core.framing.frame import Frame
+from bexi.core.framing.recipe import Recipe
+from bexi.server.artwork.models import Artwork
+from bexi.server.artwork.services import add_artwork
+from bexi.server.benches.services import save_draft
+from bexi.server.sites.models import Site
+from tests.browser.case import BrowserTestCase
+from tests.pictures import BLUE_DISC, decoded, encoded, plain_png
+
+PASTE = """([data]) => {
+    const bytes = Uint8Array.from(atob(data), (c) => c.charCodeAt(0));
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([bytes], 'image.png', { type: 'image/png' }));
+    document.body.dispatchEvent(new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true }));
+}"""
+
+
+def square_on_white() -> bytes:
+    image = Image.new("RGB", (120, 120), "white")
+    ImageDraw.Draw(image).rectangle((30, 30, 89, 89), fill="#224466")
+    return encoded(image, "PNG")
+
+
+class ArtworkTestCase(BrowserTestCase):
+    def setUp(self):
+        super().setUp()
+        self.site = Site.objects.create(name="Merrow Ferry", folder=str(self.served / "log"))
+
+    def shelf(self, query: str = "", **options: object) -> Page:
+        page = self.open(f"/sites/{self.site.pk}/artwork{query}", **options)
+        expect(page.get_by_role("button", name="Choose files")).to_be_visible()
+        return page
+
+
+class TakingInTests(ArtworkTestCase):
+    def test_drop_choose_and_paste(self):
+        page = self.shelf()
+        self.drop(page, square_on_white(), "square.png")
+        expect(page.get_by_role("heading", name="square", exact=True)).to_be_visible()
+        chosen = [
+            {"name": "disc.svg", "mimeType": "image/svg+xml", "buffer": BLUE_DISC},
+            {"name": "plain.png", "mimeType": "image/png", "buffer": plain_png()},
+        ]
+        page.locator("input[type=file]").first.set_input_files(chosen)
+        for title in ("disc", "plain"):
+            expect(page.get_by_role("button", name=title)).to_be_visible()
+        page.evaluate(PASTE, [base64.b64encode(plain_png(9, 9)).decode()])
+        expect(page.get_by_role("heading", name="image", exact=True)).to_be_visible()
+        self.assertEqual(Artwork.objects.count(), 4)
+
+    def test_a_bad_file_is_told_and_can_be_dismissed(self):
+        page = self.shelf()
+        self.drop(page, b"just words", "words.png")
+        told = page.get_by_role("alert").filter(has_text="words.png: This is not a picture")
+        expect(told).to_be_visible()
+        told.get_by_role("button").click()
+        expect(told).to_be_hidden()
+        self.assertFalse(Artwork.objects.exists())
+
+    def test_dropped_on_the_sites_list(self):
+        page = self.open("/")
+        self.drop(page, square_on_white(), "square.png")
+        expect(page.get_by_text("square is taken in")).to_be_visible()
+
+    def test_a_picture_of_the_site_is_taken_with_its_origin(self):
+        page = self.shelf()
+        page.get_by_role("button", name="Take one from the site").click()
+        page.get_by_role("button", name="favicon.ico").click()
+        expect(page.get_by_role("heading", name="favicon", exact=True)).to_be_visible()
+        expect(page.get_by_text("renaming does not convert")).to_be_visible()
+        self.assertEqual(Artwork.objects.get().origin, "Merrow Ferry: favicon.ico")
+
+
+class PieceTests(ArtworkTestCase):
+    def setUp(self):
+        super().setUp()
+        self.artwork = add_artwork("square.png", square_on_white())
+
+    def test_rename_and_rights_by_keyboard(self):
+        page = self.shelf(f"?piece={self.artwork.pk}")
+        page.get_by_text("Title, alt text and rights").focus()
+        page.keyboard.press("Enter")
+        page.get_by_label("Title", exact=True).focus()
+        page.keyboard.press("Control+A")
+        page.keyboard.type("Blue square")
+        page.get_by_label("Credit line").fill("A. Member")
+        page.get_by_label("Licence").click()
+        page.get_by_title("CC BY 4.0").click()
+        page.get_by_role("button", name="Keep", exact=True).focus()
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("heading", name="Blue square", exact=True)).to_be_visible()
+        self.artwork.refresh_from_db()
+        self.assertEqual((self.artwork.title, self.artwork.licence), ("Blue square", "CC-BY-4.0"))
+
+    def test_lifting_the_ground_and_taking_it_back(self):
+        page = self.shelf(f"?piece={self.artwork.pk}")
+        page.get_by_label("Lift the ground").click()
+        expect(page.get_by_text("clear", exact=True)).to_be_visible()
+        expect(page.get_by_label("Colour of the ink", exact=True)).to_have_value("#224466")
+        page.get_by_label("Lift the ground").click()
+        expect(page.get_by_text("solid #ffffff", exact=True)).to_be_visible()
+
+    def test_remove_and_undo(self):
+        page = self.shelf(f"?piece={self.artwork.pk}")
+        page.get_by_role("button", name="Remove").click()
+        expect(page.get_by_text("The shelf is empty")).to_be_visible()
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("heading", name="square", exact=True)).to_be_visible()
+        self.artwork.refresh_from_db()
+        self.assertIsNone(self.artwork.removed)
+
+    def test_what_is_on_a_bench_does_not_disappear(self):
+        save_draft(self.site, self.artwork, Recipe(Frame(0, 0, 120)), 0)
+        page = self.shelf()
+        page.get_by_role("button", name="Remove").click()
+        expect(page.get_by_text("It is on the bench of Merrow Ferry")).to_be_visible()
+
+    def test_search_and_narrow(self):
+        add_artwork("disc.svg", BLUE_DISC)
+        page = self.shelf()
+        page.get_by_label("Search the shelf").fill("svg")
+        expect(page.get_by_role("button", name="square")).to_be_hidden()
+        expect(page.get_by_role("button", name="disc")).to_be_visible()
+        page.get_by_label("Search the shelf").fill("")
+        page.get_by_label("Which artwork").click()
+        page.get_by_title("Made of pixels").click()
+        expect(page.get_by_role("button", name="disc")).to_be_hidden()
+
+
+class DrawingTests(ArtworkTestCase):
+    def test_letters_are_drawn_kept_and_changed(self):
+        page = self.shelf()
+        page.get_by_role("button", name="Draw letters").click()
+        expect(page.get_by_label("One to three letters")).to_have_value("MF")
+        expect(page.get_by_alt_text("16 px on dark")).to_be_visible()
+        page.get_by_label("One to three letters").fill("漢")
+        expect(page.get_by_text("This face has no “漢”")).to_be_visible()
+        page.get_by_label("One to three letters").fill("Q")
+        page.get_by_text("Disc", exact=True).click()
+        expect(page.get_by_text("Contrast of ink and plate 7.9 : 1")).to_be_visible()
+        page.get_by_role("button", name="Keep as artwork").click()
+        expect(page.get_by_role("heading", name="Letters Q", exact=True)).to_be_visible()
+        page.get_by_role("button", name="Change the drawing").click()
+        page.get_by_label("Ink", exact=True).fill("#ffffff")
+        page.get_by_role("button", name="Keep the change").click()
+        expect(page.get_by_text("#ffffff")).to_be_visible()
+        self.assertEqual(Artwork.objects.get().drawing["plate"]["shape"], "disc")
+
+    def test_a_symbol_is_found_by_a_word_and_its_credit_travels(self):
+        page = self.shelf()
+        page.get_by_role("button", name="Draw a symbol").click()
+        page.get_by_label("Search symbols").fill("lighthouse")
+        page.get_by_role("list", name="Symbols found").get_by_role("button").first.click()
+        page.get_by_role("button", name="Keep as artwork").click()
+        page.get_by_role("button", name="Put it on the bench").click()
+        page.get_by_role("button", name="Build the set").click()
+        with page.expect_download() as download:
+            page.get_by_role("link", name="Download ZIP").click()
+        credits = zipfile.ZipFile(io.BytesIO(download.value.path().read_bytes())).read("credits.txt").decode()
+        self.assertIn("ISC", credits)
+
+    def test_shown_pictures_are_the_kept_drawing(self):
+        page = self.open(f"/sites/{self.site.pk}/artwork/symbol")
+        shown = page.get_by_alt_text("180 px on light")
+        expect(shown).to_be_visible()
+        png = base64.b64decode(shown.get_attribute("src").split(",", 1)[1])
+        self.assertEqual(decoded(png).shape, (180, 180, 4))
+
+
+class ArtworkAccessibilityTests(ArtworkTestCase):
+    def test_axe_finds_nothing(self):
+        artwork = add_artwork("square.png", square_on_white())
+        for scheme in ("light", "dark"):
+            page = self.shelf(f"?piece={artwork.pk}", color_scheme=scheme)
+            page.get_by_text("Title, alt text and rights").click()
+            self.assert_no_axe_findings(page)
+            for view, ready in (("letters", "16 px on light"), ("symbol", "16 px on light")):
+                page.goto(f"{self.live_server_url}/sites/{self.site.pk}/artwork/{view}")
+                expect(page.get_by_alt_text(ready)).to_be_visible()
+                self.assert_no_axe_findings(page)

@@ -1,0 +1,57 @@
+"""What API tests share: a client that sends the token as our own page does, over a folder of its own."""
+
+import json
+import tempfile
+from pathlib import Path
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import Client, TestCase, override_settings
+from PIL import Image
+
+from bexi.server.sites.models import Site
+from tests.pictures import encoded
+
+
+class ApiTestCase(TestCase):
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name)
+        settings = override_settings(BLOB_FOLDER=self.folder / "blobs")
+        settings.enable()
+        self.addCleanup(settings.disable)
+        self.client = Client(enforce_csrf_checks=True)
+        self.client.get("/api/sites")
+        self.token = {"X-CSRFToken": self.client.cookies["csrftoken"].value}
+
+    def ask(self, method: str, path: str, body: object = None, **options: object):
+        data = None if body is None else json.dumps(body)
+        return self.client.generic(
+            method, f"/api/{path}", data or "", "application/json", headers=self.token, **options
+        )
+
+    def send(self, data: bytes, name: str = "logo.png", path: str = "artwork"):
+        return self.client.post(f"/api/{path}", {"file": SimpleUploadedFile(name, data)}, headers=self.token)
+
+    def problem(self, response, status: int, code: str) -> str:
+        """Check a problem details answer (RFC 9457); returns its sentence."""
+        told = (response.status_code, response.headers["Content-Type"])
+        self.assertEqual(told, (status, "application/problem+json"), response.content)
+        body = response.json()
+        self.assertEqual((body["status"], body["code"]), (status, code))
+        self.assertTrue(body["detail"].endswith("."), body["detail"])
+        return body["detail"]
+
+
+class BenchTestCase(ApiTestCase):
+    """A site and an artwork, ready for the bench."""
+
+    def setUp(self):
+        super().setUp()
+        self.site = Site.objects.create(name="Ferry", folder=str(self.folder))
+        self.artwork = self.send(encoded(Image.new("RGBA", (300, 200), "#224466"), "PNG")).json()
+        self.recipe = {"frame": self.artwork["framings"]["whole"], "ground": "clear", "home_ground": "#ffffff"}
+
+    def keep(self, revision: int, **changes: object):
+        body = {"artwork_id": self.artwork["id"], "recipe": {**self.recipe, **changes}, "revision": revision}
+        return self.ask("PUT", f"sites/{self.site.pk}/draft", body)
