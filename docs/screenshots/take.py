@@ -18,6 +18,8 @@ ADDRESS = "http://127.0.0.1:8400"
 VIEWS = {
     "sites": "/",
     "artwork": "/sites/1/artwork",
+    "piece": "/sites/1/artwork?piece=6",
+    "letters": "/sites/1/artwork/letters",
     "bench": "/sites/1/bench",
     "set": "/sites/2/set",
     "install": "/sites/1/install",

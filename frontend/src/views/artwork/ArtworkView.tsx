@@ -20,7 +20,7 @@ export function ArtworkView() {
   const choose = (id: number) => setAddress({ piece: String(id) }, { replace: true });
   return (
     <main className={styles.view}>
-      <h1 className={styles.hidden}>Artwork for {site.name}</h1>
+      <h1 className="unseen">Artwork for {site.name}</h1>
       <Shelf site={site} chosenId={chosenId} choose={choose} />
       <div className={styles.side}>
         {chosen.error && <ProblemNotice problem={chosen.error} />}

@@ -28,7 +28,7 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
   });
   return (
     <main className={styles.bench}>
-      <h1 className={styles.hidden}>Bench of {site.name}</h1>
+      <h1 className="unseen">Bench of {site.name}</h1>
       <Controls artwork={artwork} recipe={recipe} change={change} />
       <Stage
         artwork={artwork}

@@ -159,7 +159,7 @@ function EarlierBuilds({ builds }: { builds: Build[] }) {
           <li key={build.id}>
             Build {build.number} <span className="reading">{when(build.created)}</span>{" "}
             <a href={`/api/builds/${build.id}/set.zip`} download>
-              ZIP<span className={styles.forWhich}> of build {build.number}</span>
+              ZIP<span className="unseen"> of build {build.number}</span>
             </a>
           </li>
         ))}

@@ -80,7 +80,7 @@ function SiteRow({ site }: { site: Site }) {
       </span>
       <Link to={`/sites/${site.id}/${state.view}`} className={styles.next}>
         {state.next}
-        <span className={styles.forWhich}> of {site.name}</span>
+        <span className="unseen"> of {site.name}</span>
       </Link>
     </li>
   );

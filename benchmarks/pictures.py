@@ -1,0 +1,39 @@
+"""Taking in, measuring and resampling a large picture, against Pillow's decoding of it."""
+
+import io
+from collections.abc import Iterator
+
+import numpy as np
+from PIL import Image
+
+from benchmarks.timing import median
+from bexi.core.artwork.facts import measure
+from bexi.core.artwork.intake import take_in
+from bexi.core.framing.compose import compose
+from bexi.core.framing.frame import Frame
+from bexi.core.iconset.catalogue import ICONS
+
+SIDE = 4096
+
+
+def rows() -> Iterator[tuple[str, float, str]]:
+    """Name of the work, its time over that of the decoding, and what is asked of it."""
+    data = _large_png()
+    picture_format, picture = take_in(data)
+    frame = Frame(0, 0, SIDE)
+    sizes = sorted({size for spec in ICONS for size in spec.sizes})
+    decoding = median(lambda: Image.open(io.BytesIO(data)).load())
+    yield "taking in", median(lambda: take_in(data)) / decoding, ""
+    yield "facts", median(lambda: measure(data, picture_format, picture)) / decoding, "at most 2"
+    yield f"resampling to {len(sizes)} sizes", median(lambda: compose(picture, frame, None, sizes)) / decoding, ""
+    yield "resampling to 16, 32, 48 px", median(lambda: compose(picture, frame, None, [16, 32, 48])) / decoding, ""
+
+
+def _large_png() -> bytes:
+    """Smooth shapes and some noise, as drawn logos have."""
+    y, x = np.mgrid[0:SIDE, 0:SIDE].astype(np.float32) / SIDE
+    noise = np.random.default_rng(1).integers(0, 6, (SIDE, SIDE))
+    channels = [127 + 120 * np.sin(9 * x), 127 + 120 * np.cos(7 * y), 200 * x * y + noise, 255 * (x + y < 1.6)]
+    target = io.BytesIO()
+    Image.fromarray(np.stack(channels, axis=-1).astype(np.uint8)).save(target, "PNG", compress_level=1)
+    return target.getvalue()
