@@ -32,3 +32,7 @@ def serve(
     except OSError as error:
         print(f"A port from {port} to {port + len(SITES)} is in use ({error.strerror}).", file=sys.stderr)
         raise typer.Exit(1) from None
+
+
+if __name__ == "__main__":
+    app()

@@ -54,7 +54,9 @@ class DecodingTests(TestCase):
         pixels = noise(20, 12)
         for kind in ("png", "bmp"):
             _, picture = take_in(imageio.imwrite("<bytes>", pixels, extension=f".{kind}"))
-            np.testing.assert_array_equal(picture.pixels, pixels)
+            np.testing.assert_array_equal(picture.pixels[..., :3], pixels[..., :3])
+            # A 40-byte BMP header promises no alpha, so browsers and we read its fourth byte as nothing.
+            self.assertEqual((picture.pixels[..., 3] == 255).all(), kind == "bmp")
 
     def test_sixteen_bits_keep_their_tones(self):
         ramp = np.linspace(0, 65535, 256).astype(np.uint16).reshape(16, 16)
@@ -103,13 +105,28 @@ class DecodingTests(TestCase):
             self.assertEqual(picture.turned, value != 1)
 
     def test_profile_is_converted_as_littlecms_does(self):
-        image = Image.fromarray(noise(20, 20)[..., :3])
-        lab = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB"))
-        data = encoded(image, "PNG", icc_profile=lab.tobytes())
-        _, picture = take_in(data)
-        meant = ImageCms.profileToProfile(image, lab, ImageCms.createProfile("sRGB"))
-        np.testing.assert_array_equal(picture.pixels[..., :3], np.asarray(meant))
-        self.assertIn("sRGB", picture.profile)
+        # ICC.1: a profile whose red and blue colorants are exchanged makes of stored red a blue.
+        srgb = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB"))
+        exchanged = srgb.tobytes()
+        for name, other in ((b"rXYZ", b"tmp!"), (b"bXYZ", b"rXYZ"), (b"tmp!", b"bXYZ")):
+            exchanged = exchanged.replace(name, other)
+        for mode in ("RGB", "RGBA"):
+            image = Image.fromarray(noise(20, 20)).convert(mode)
+            _, picture = take_in(encoded(image, "PNG", icc_profile=exchanged))
+            profile = ImageCms.ImageCmsProfile(io.BytesIO(exchanged))
+            meant = np.asarray(ImageCms.profileToProfile(image.convert("RGB"), profile, srgb))
+            np.testing.assert_array_equal(picture.pixels[..., :3], meant)
+            stored = np.asarray(image)
+            self.assertLess(np.abs(picture.pixels[..., 0].astype(int) - stored[..., 2]).mean(), 3)
+            np.testing.assert_array_equal(picture.pixels[..., 3], stored[..., 3] if mode == "RGBA" else 255)
+
+    def test_an_unreadable_profile_is_left_aside(self):
+        _, picture = take_in(encoded(Image.new("RGB", (4, 4), "#336699"), "PNG", icc_profile=b"nonsense"))
+        self.assertEqual((picture.profile, picture.pixels[0, 0].tolist()), ("unreadable", [0x33, 0x66, 0x99, 255]))
+
+    def test_a_grey_profile_and_cmyk_become_srgb(self):
+        grey = take_in(encoded(Image.new("LA", (4, 4), (128, 200)), "PNG"))[1]
+        self.assertEqual(grey.pixels[0, 0].tolist(), [128, 128, 128, 200])
 
     def test_cmyk_jpeg_becomes_rgb(self):
         image = Image.new("RGB", (24, 24), "#2060a0").convert("CMYK")

@@ -1,0 +1,286 @@
+"""Each view in its ordinary, empty and broken states."""
+
+import re
+
+from playwright.sync_api import expect
+
+from bexi.core.framing.frame import Frame
+from bexi.core.framing.recipe import Recipe
+from bexi.server.artwork.services import add_artwork
+from bexi.server.benches.services import save_draft
+from bexi.server.builds.services import build_site
+from bexi.server.installs.services import install, plan_for
+from bexi.server.sites.models import Site
+from tests.browser.case import BrowserTestCase
+from tests.pictures import BLUE_DISC, plain_png
+
+OVERFLOW = """[
+    document.documentElement.scrollWidth - innerWidth,
+    document.documentElement.scrollHeight - innerHeight,
+]"""
+
+
+class ViewTestCase(BrowserTestCase):
+    """A site with a built set, over the stand-in's crew rota."""
+
+    def setUp(self):
+        super().setUp()
+        self.root = self.served / "crew"
+        self.site = Site.objects.create(
+            name="Crew rota",
+            folder=str(self.root),
+            address=f"http://127.0.0.1:{self.standin_port + 2}/",
+        )
+        self.artwork = add_artwork("disc.svg", BLUE_DISC)
+        save_draft(self.site, self.artwork, Recipe(Frame(0, 0, 512)), 0)
+        self.build = build_site(self.site)
+
+    def view(self, name: str, **options: object):
+        return self.open(f"/sites/{self.site.pk}/{name}", **options)
+
+
+class LayoutTests(ViewTestCase):
+    def test_nothing_sticks_out_at_the_sizes_the_interface_is_made_for(self):
+        for width, height in ((1024, 768), (1280, 800), (1920, 1080), (420, 860)):
+            page = self.open("/", viewport={"width": width, "height": height})
+            for view in ("", "artwork", "artwork/letters", "set", "install", "live-check", "bench"):
+                if view == "bench" and width < 1024:
+                    continue  # the bench is made for a desk
+                page.goto(f"{self.live_server_url}/sites/{self.site.pk}/{view}" if view else self.live_server_url)
+                page.wait_for_load_state("networkidle")
+                across, down = page.evaluate(OVERFLOW)
+                self.assertLessEqual(across, 0, f"{view} at {width}")
+                if view == "bench":
+                    self.assertLessEqual(down, 0, f"{view} at {width} × {height}")
+
+
+class SitesViewTests(ViewTestCase):
+    def test_empty_list_says_what_to_do(self):
+        Site.objects.all().delete()
+        page = self.open("/")
+        expect(page.get_by_text("No sites yet")).to_be_visible()
+        page.get_by_role("button", name="Add a site").last.click()
+        page.get_by_role("button", name="Add the site").click()
+        expect(page.get_by_text("Give the site a name")).to_be_visible()
+        page.get_by_label("Name").fill("Ferry")
+        page.get_by_label("Address, as visitors type it").fill("merrowmouth.example")
+        page.get_by_role("button", name="Add the site").click()
+        expect(page.get_by_role("alert")).to_contain_text("http://")
+        page.get_by_label("Address, as visitors type it").fill("https://merrowmouth.example/")
+        page.get_by_role("button", name="Add the site").click()
+        expect(page.get_by_role("button", name="Choose files")).to_be_visible()
+        self.assertEqual(Site.objects.get().address, "https://merrowmouth.example/")
+
+    def test_each_site_shows_its_state_and_the_next_step(self):
+        page = self.open("/")
+        expect(page.get_by_text("Built, not installed")).to_be_visible()
+        page.get_by_role("link", name="Install the set of Crew rota").click()
+        expect(page.get_by_role("heading", name="Install build 1")).to_be_visible()
+        page.get_by_role("link", name="Bexi, all sites").click()
+        expect(page.get_by_role("heading", name="Sites")).to_be_visible()
+
+    def test_installed_icon_is_shown_at_both_sizes(self):
+        install(self.site, plan_for(self.site)[1].fingerprint)
+        page = self.open("/")
+        for size in (16, 32):
+            box = page.get_by_alt_text(f"Installed icon of Crew rota, {size} px").bounding_box()
+            self.assertEqual((box["width"], box["height"]), (size, size))
+
+
+class ShellTests(ViewTestCase):
+    def test_theme_follows_the_machine_until_chosen_and_is_kept(self):
+        page = self.view("set", color_scheme="dark")
+        expect(page.locator("html")).to_have_attribute("data-mode", "dark")
+        page.get_by_role("button", name="Switch to the light theme").click()
+        expect(page.locator("html")).to_have_attribute("data-mode", "light")
+        page.reload()
+        expect(page.get_by_role("button", name="Switch to the dark theme")).to_be_visible()
+
+    def test_switching_sites_and_views(self):
+        other = Site.objects.create(name="Harbour log")
+        page = self.view("bench")
+        page.get_by_label("Site", exact=True).click()
+        page.get_by_title("Harbour log").click()
+        expect(page).to_have_url(re.compile(rf"/sites/{other.pk}/bench$"))
+        expect(page.get_by_text("Nothing is on the bench for Harbour log yet")).to_be_visible()
+        for name, told in (
+            ("Set", "Nothing is built yet"),
+            ("Install", "Nothing is built for this site yet"),
+            ("Live check", "Not checked yet"),
+        ):
+            page.get_by_role("link", name=name, exact=True).click()
+            expect(page.get_by_text(told)).to_be_visible()
+        expect(page.get_by_role("link", name="Enter the address")).to_be_visible()
+
+    def test_an_address_that_leads_nowhere(self):
+        for path in ("/nowhere", "/sites/999/bench"):
+            page = self.open(path)
+            expect(page.get_by_text("There is nothing at this address")).to_be_visible()
+            page.get_by_role("link", name="Go to the sites").click()
+            expect(page.get_by_role("heading", name="Sites")).to_be_visible()
+
+    def test_a_server_that_does_not_answer_is_told_and_asked_again(self):
+        page = self.view("bench")
+        expect(page.get_by_alt_text("Icon at 512 px", exact=True)).to_be_visible()
+        page.route("**/api/**", lambda route: route.abort())
+        page.get_by_label("Frame x, px").fill("7")
+        expect(page.get_by_text("Not saved")).to_be_visible()
+        expect(page.get_by_text("Bexi does not answer").first).to_be_visible()
+        page.unroute("**/api/**")
+        page.get_by_role("button", name="Try again").first.click()
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        self.assertEqual(self.site.drafts.get().recipe["frame"], [7, 0, 512])
+
+
+class BenchViewTests(ViewTestCase):
+    def test_ready_frames_and_margins(self):
+        page = self.view("bench")
+        side, x, y = (page.get_by_label(f"Frame {name}, px") for name in ("side", "x", "y"))
+        page.get_by_role("button", name="Whole artwork").click()
+        expect(side).to_have_value("1024")
+        expect(page.get_by_text("Margin added: top 256 px, bottom 256 px.")).to_be_visible()
+        page.get_by_role("button", name="Fill").click()
+        self.assertEqual((side.input_value(), x.input_value(), y.input_value()), ("512", "256", "0"))
+        expect(page.get_by_text("No margin: the frame lies in the artwork.")).to_be_visible()
+        page.get_by_role("button", name="Hug the ink").click()
+        expect(page.get_by_role("button", name="Hug the ink")).to_have_attribute("aria-pressed", "true")
+        self.assertAlmostEqual(int(side.input_value()), 410, delta=3)
+
+    def test_dragging_moves_whole_pixels_and_keeps_the_side(self):
+        page = self.view("bench")
+        frame = page.get_by_role("application")
+        box = frame.bounding_box()
+        page.mouse.move(box["x"] + 60, box["y"] + 60)
+        page.mouse.down()
+        page.mouse.move(box["x"] + 91, box["y"] + 37, steps=5)
+        page.mouse.up()
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        x, y, side = self.site.drafts.get().recipe["frame"]
+        scale = box["width"] / 512
+        self.assertEqual(side, 512)
+        self.assertAlmostEqual(x, 31 / scale, delta=1)
+        self.assertAlmostEqual(y, -23 / scale, delta=1)
+
+    def test_corners_keep_it_square_and_the_opposite_corner_in_place(self):
+        page = self.view("bench")
+        frame = page.get_by_role("application")
+        expect(page.get_by_alt_text("Icon at 16 px", exact=True)).to_be_visible()
+        box = frame.bounding_box()
+        page.mouse.move(box["x"], box["y"])
+        page.mouse.down()
+        page.mouse.move(box["x"] + 80, box["y"] + 80, steps=5)
+        page.mouse.up()
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        x, y, side = self.site.drafts.get().recipe["frame"]
+        self.assertLess(side, 512)
+        self.assertEqual((x + side, y + side), (512, 512))
+
+    def test_ground_colour_is_seen_in_every_size(self):
+        page = self.view("bench")
+        page.get_by_text("Colour", exact=True).click()
+        page.get_by_label("Ground colour", exact=True).fill("#ffcc0")
+        expect(page.get_by_label("Ground colour", exact=True)).to_have_attribute("aria-invalid", "true")
+        page.get_by_label("Ground colour", exact=True).fill("#ffcc00")
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        self.assertEqual(self.site.drafts.get().recipe["ground"], "#ffcc00")
+
+    def test_g_flicks_the_ladders_ground(self):
+        page = self.view("bench")
+        rungs = page.get_by_role("list", name="Icons by size")
+        expect(rungs).to_have_attribute("data-dark", "false")
+        page.get_by_role("application").press("g")
+        expect(rungs).to_have_attribute("data-dark", "true")
+        page.get_by_text("Light", exact=True).click()
+        expect(rungs).to_have_attribute("data-dark", "false")
+
+    def test_enlarging_is_told_at_each_size(self):
+        small = add_artwork("small.png", plain_png(100, 100))
+        save_draft(self.site, small, Recipe(Frame(0, 0, 100)), 1)
+        page = self.view("bench")
+        rungs = page.get_by_role("list", name="Icons by size").get_by_role("listitem")
+        expect(rungs).to_have_count(6)
+        readings = [text.split("\n")[1] for text in rungs.all_inner_texts()]
+        self.assertEqual(readings, ["sharp", "sharp", "sharp", "1.8 × enlarged", "1.9 × enlarged", "5.1 × enlarged"])
+
+
+class SetViewTests(ViewTestCase):
+    def test_files_with_reasons_sizes_and_bytes(self):
+        page = self.view("set")
+        card = page.get_by_role("article").filter(has_text="favicon.ico")
+        expect(card).to_contain_text("16, 32, 48 px · 15.1 kB")
+        expect(card).to_contain_text("WHATWG HTML")
+        self.assertEqual([card.get_by_role("img").nth(n).bounding_box()["width"] for n in range(3)], [16, 32, 48])
+        expect(page.get_by_role("article").filter(has_text="icon-512.png")).to_contain_text("middle part")
+
+    def test_earlier_builds_stay_and_a_changed_draft_is_told(self):
+        save_draft(self.site, self.artwork, Recipe(Frame(10, 0, 400)), 1)
+        page = self.view("set")
+        expect(page.get_by_text("The draft on the bench has changed since this build")).to_be_visible()
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_role("heading", name="Build 2")).to_be_visible()
+        expect(page.get_by_role("link", name="ZIP of build 1")).to_be_visible()
+
+    def test_lines_are_copied(self):
+        page = self.view("set", permissions=["clipboard-read", "clipboard-write"])
+        page.get_by_role("button", name="Copy the lines").click()
+        expect(page.get_by_text("The lines are on the clipboard.")).to_be_visible()
+        self.assertIn('rel="apple-touch-icon"', page.evaluate("navigator.clipboard.readText()"))
+
+
+class InstallViewTests(ViewTestCase):
+    def test_shared_header_is_edited_and_other_pages_are_left_alone(self):
+        page = self.view("install")
+        expect(page.get_by_text("parts/header.html")).to_be_visible()
+        expect(page.get_by_text("Keeps every member of site.webmanifest but its icons.")).to_be_visible()
+        expect(page.get_by_text("replaced, copy kept").first).to_be_visible()
+        left_alone = page.get_by_role("listitem").filter(has_text="swap.html")
+        expect(left_alone).to_contain_text("No <head> tag stands here")
+        page.get_by_text("parts/header.html").click()
+        expect(page.get_by_text("Gives way: <link rel=").first).to_be_visible()
+
+    def test_a_site_changed_meanwhile_is_told_and_planned_again(self):
+        page = self.view("install")
+        button = page.get_by_role("button", name=re.compile("^Install .* changes$"))
+        expect(button).to_be_visible()
+        (self.root / "parts/header.html").write_bytes(b"<html><head></head>")
+        button.click()
+        expect(page.get_by_role("alert")).to_contain_text("changed since this plan was made")
+        expect(button).to_be_visible()
+        self.assertFalse((self.root / "favicon.ico").exists())
+
+    def test_the_folder_can_be_corrected(self):
+        Site.objects.update(folder="/nowhere/at/all")
+        page = self.view("install")
+        expect(page.get_by_role("alert")).to_contain_text("There is no folder /nowhere/at/all")
+        page.get_by_role("button", name="Change").click()
+        page.get_by_label("Folder on this machine").fill(str(self.root))
+        page.get_by_role("button", name="Keep").click()
+        expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
+
+    def test_a_later_change_of_somebody_is_not_undone(self):
+        install(self.site, plan_for(self.site)[1].fingerprint)
+        (self.root / "parts/header.html").write_bytes(b"mine")
+        page = self.view("install")
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_text("Changed since then: parts/header.html")).to_be_visible()
+        self.assertEqual((self.root / "parts/header.html").read_bytes(), b"mine")
+
+
+class LiveCheckViewTests(ViewTestCase):
+    def test_problems_come_first_with_evidence_and_a_way_on(self):
+        page = self.view("live-check")
+        page.get_by_role("button", name="Check now").click()
+        expect(page.get_by_role("heading", name=re.compile("problems? found"))).to_be_visible()
+        first = page.get_by_role("listitem").first
+        expect(first.get_by_role("img", name="problem")).to_be_visible()
+        expect(page.get_by_text("A phone fills the clear parts with black.")).to_be_visible()
+        first.get_by_role("link", name="Go to the bench").click()
+        expect(page.get_by_role("application")).to_be_visible()
+
+    def test_a_site_that_is_down(self):
+        Site.objects.update(address="http://127.0.0.1:9/")
+        page = self.view("live-check")
+        page.get_by_role("button", name="Check now").click()
+        expect(page.get_by_text("The site does not answer")).to_be_visible()
+        page.get_by_role("link", name="Bexi, all sites").click()
+        expect(page.get_by_text("Problems found")).to_be_visible()

@@ -1,0 +1,79 @@
+import os
+import stat
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+from unittest import TestCase
+
+from django.conf import settings
+from django.db import connection
+from django.test import TestCase as DatabaseTestCase
+from django.test import override_settings
+
+from bexi.server import blobs
+from bexi.server.demo.run import STANDIN_PORT, WEB_PORT
+from bexi.standin.host import running
+from bexi.standin.sites import SITES, reset
+from tests.ports import free_port_range
+
+
+class SecretKeyTests(TestCase):
+    def key(self, folder: str) -> str:
+        code = "from django.conf import settings; print(settings.SECRET_KEY, settings.DEBUG)"
+        environment = {**os.environ, "BEXI_DATA": folder, "DJANGO_SETTINGS_MODULE": "bexi.server.settings"}
+        return subprocess.run(
+            [sys.executable, "-c", code], env=environment, capture_output=True, text=True, check=True
+        ).stdout
+
+    def test_made_once_kept_beside_the_data_and_private(self):
+        with tempfile.TemporaryDirectory() as one, tempfile.TemporaryDirectory() as other:
+            key = self.key(one)
+            self.assertEqual(self.key(one), key)
+            self.assertNotEqual(self.key(other), key)
+            self.assertGreater(len(key.split()[0]), 50)
+            self.assertTrue(key.endswith("False\n"))
+            self.assertEqual(stat.S_IMODE((Path(one) / "secret-key").stat().st_mode), 0o600)
+
+
+class DatabaseSettingsTests(DatabaseTestCase):
+    def test_write_ahead_log(self):
+        with connection.cursor() as cursor:
+            cursor.execute("PRAGMA journal_mode")
+            self.assertEqual(cursor.fetchone()[0], "wal")
+        self.assertEqual(settings.DATABASES["default"]["OPTIONS"]["transaction_mode"], "IMMEDIATE")
+
+
+class BlobTests(TestCase):
+    def test_kept_once_by_hash(self):
+        with tempfile.TemporaryDirectory() as folder, override_settings(BLOB_FOLDER=folder):
+            first, again = blobs.put(b"bytes"), blobs.put(b"bytes")
+            self.assertEqual((first, blobs.get(first)), (again, b"bytes"))
+            self.assertEqual(sum(path.is_file() for path in Path(folder).rglob("*")), 1)
+            with self.assertRaises(FileNotFoundError):
+                blobs.get("0" * 64)
+
+
+class PortTests(TestCase):
+    def test_a_port_in_use_gets_a_clear_message(self):
+        with tempfile.TemporaryDirectory() as folder:
+            reset(Path(folder))
+            port = free_port_range(1 + len(SITES))
+            command = [sys.executable, "-m", "bexi.standin.main", "--folder", folder, "--port", str(port)]
+            with running(Path(folder), port):
+                result = subprocess.run(command, capture_output=True, text=True, check=False)
+        self.assertEqual(result.returncode, 1)
+        self.assertIn(f"A port from {port} to {port + 3} is in use", result.stderr)
+
+    def test_demo_uses_the_documented_ports(self):
+        self.assertEqual((WEB_PORT, STANDIN_PORT), (8400, 8410))
+
+
+class CommandLineTests(TestCase):
+    def test_the_installed_command_answers(self):
+        command = Path(sys.executable).parent / "bexi"
+        helped = subprocess.run([command, "--help"], capture_output=True, text=True, check=True).stdout
+        self.assertIn("build", helped)
+        refused = subprocess.run([command, "facts", "/nowhere.png"], capture_output=True, text=True, check=False)
+        self.assertEqual((refused.returncode, refused.stdout), (2, ""))
+        self.assertEqual(refused.stderr, "/nowhere.png cannot be read: No such file or directory.\n")

@@ -1,0 +1,92 @@
+from pathlib import Path
+from unittest import mock
+
+from bexi.server.checks.services import check_site
+from bexi.server.demo.load import load_demo
+from bexi.server.installs.models import Install, InstallState
+from bexi.server.installs.services import install, plan_for, undo
+from bexi.server.sites.models import Site
+from bexi.server.sites.status import SiteState, state_of
+from bexi.standin.host import running
+from bexi.standin.sites import SITES
+from tests.ports import free_port_range
+from tests.server.case import ApiTestCase, BenchTestCase
+
+
+class StateTests(BenchTestCase):
+    def setUp(self):
+        super().setUp()
+        self.root = self.folder / "site"
+        self.root.mkdir()
+        (self.root / "index.html").write_bytes(b"<html><head><title>a</title></head><body></body></html>")
+        Site.objects.update(folder=str(self.root))
+        self.site.refresh_from_db()
+
+    def assert_state(self, state: SiteState) -> None:
+        self.assertEqual(state_of(Site.objects.get()), state)
+
+    def test_one_honest_state_at_each_point_of_the_work(self):
+        self.assert_state(SiteState.EMPTY)
+        self.keep(0)
+        self.assert_state(SiteState.DRAFT)
+        self.ask("POST", f"sites/{self.site.pk}/builds")
+        self.assert_state(SiteState.BUILT)
+        done = install(self.site, plan_for(self.site)[1].fingerprint)
+        self.assert_state(SiteState.INSTALLED)
+        self.keep(1, ground="#123456")
+        self.assert_state(SiteState.DRAFT)
+        self.keep(2)
+        self.assert_state(SiteState.INSTALLED)
+        undo(done)
+        self.assert_state(SiteState.BUILT)
+
+    def test_an_installation_cut_off_on_the_way_can_be_undone(self):
+        self.keep(0)
+        self.ask("POST", f"sites/{self.site.pk}/builds")
+        fingerprint = plan_for(self.site)[1].fingerprint
+        before = (self.root / "index.html").read_bytes()
+        with (
+            mock.patch("bexi.server.installs.services.carry_out", side_effect=KeyboardInterrupt),
+            self.assertRaises(KeyboardInterrupt),
+        ):
+            install(self.site, fingerprint)
+        journal = Install.objects.get()
+        self.assertEqual(journal.state, InstallState.STARTED)
+        (self.root / "favicon.ico").write_bytes(self.built("favicon.ico"))  # so far it had come
+        undo(journal)
+        self.assertEqual([path.name for path in self.root.iterdir()], ["index.html"])
+        self.assertEqual((self.root / "index.html").read_bytes(), before)
+
+    def built(self, name: str) -> bytes:
+        build = self.site.builds.get()
+        return self.client.get(f"/api/builds/{build.pk}/files/{name}").content
+
+
+class DemoTests(ApiTestCase):
+    def test_demo_opens_on_three_points_of_the_work_and_each_site_can_be_installed(self):
+        port = free_port_range(1 + len(SITES))
+        served = self.folder / "sites"
+        load_demo(served, port)
+        states = {site.name: state_of(site) for site in Site.objects.all()}
+        self.assertEqual(
+            states,
+            {
+                "Merrowmouth Ferry": SiteState.DRAFT,
+                "Crew rota": SiteState.VERIFIED,
+                "Harbour log": SiteState.PROBLEMS,
+            },
+        )
+        self.assertIn(b'"name": "Crew rota"', (served / "crew/site.webmanifest").read_bytes())
+        self.assertEqual(self.ask("GET", "artwork").json()["total"], 8)
+        with running(served, port):
+            self.install_and_undo(Site.objects.get(name="Merrowmouth Ferry"), pages=12)
+
+    def install_and_undo(self, site: Site, pages: int) -> None:
+        root = Path(site.folder)
+        before = {path: path.read_bytes() for path in root.rglob("*") if path.is_file()}
+        plan = plan_for(site)[1]
+        self.assertEqual(sum(step.kind == "edit" for step in plan.steps), pages)
+        done = install(site, plan.fingerprint)
+        self.assertEqual(check_site(site).problem_count, 0)
+        undo(done)
+        self.assertEqual({path: path.read_bytes() for path in root.rglob("*") if path.is_file()}, before)
