@@ -55,8 +55,8 @@ def build_command(
     with _refusals():
         _, artwork = take_in(_read(picture))
         square = Frame.parse(frame) if frame else whole_artwork(artwork.width, artwork.height)
-        recipe = Recipe(square, parse_ground(ground), Colour.parse(home_ground))
-        files = build(artwork, recipe, name or picture.stem)
+        recipe = Recipe.of(square, parse_ground(ground), Colour.parse(home_ground))
+        files = build(lambda key: artwork, recipe, name or picture.stem)
         _write(out, files)
     if as_json:
         listed = [{"name": file.name, "bytes": len(file.data), "sha256": file.sha256} for file in files]

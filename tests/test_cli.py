@@ -27,7 +27,7 @@ class CommandTests(TestCase):
         self.assertEqual(result.exit_code, 0, result.output)
         told = json.loads(result.stdout)
         self.assertEqual({file["name"] for file in told["files"]}, {path.name for path in out.iterdir()})
-        self.assertEqual(told["recipe"]["ground"], "#ffeedd")
+        self.assertEqual(told["recipe"]["framing"]["ground"], "#ffeedd")
         self.assertEqual((out / "favicon.ico").stat().st_size, 15086)  # Microsoft, "Icons": see test_formats
         self.assertEqual(decoded((out / "icon-32.png").read_bytes())[0, 0].tolist(), [0xFF, 0xEE, 0xDD, 255])
 

@@ -117,7 +117,7 @@ class PieceTests(ArtworkTestCase):
         self.assertIsNone(self.artwork.removed)
 
     def test_what_is_on_a_bench_does_not_disappear(self):
-        save_draft(self.site, self.artwork, Recipe(Frame(0, 0, 120)), 0)
+        save_draft(self.site, self.artwork, Recipe.of(Frame(0, 0, 120)), 0)
         page = self.shelf()
         page.get_by_role("button", name="Remove").click()
         expect(page.get_by_text("It is on the bench of Merrow Ferry")).to_be_visible()

@@ -108,10 +108,10 @@ class BenchTests(BrowserTestCase):
         super().setUp()
         self.site = Site.objects.create(name="Ferry")
         self.artwork = add_artwork("noise.png", encoded(Image.fromarray(noise(300, 200)), "PNG"))
-        save_draft(self.site, self.artwork, Recipe(Frame(0, -50, 300)), 0)
+        save_draft(self.site, self.artwork, Recipe.of(Frame(0, -50, 300)), 0)
 
     def frame(self) -> list[int]:
-        return self.site.drafts.get().recipe["frame"]
+        return self.site.drafts.get().recipe["framing"]["frame"]
 
     def test_ladder_is_true_to_the_pixel_on_ordinary_and_dense_screens(self):
         for ratio in (1, 2):
@@ -139,12 +139,12 @@ class BenchTests(BrowserTestCase):
         page.get_by_label("Frame side, px").fill("123")
         page.get_by_role("button", name="Build the set").click()
         expect(page.get_by_role("heading", name="Build 1")).to_be_visible()
-        self.assertEqual(self.site.builds.get().recipe["frame"], [0, -50, 123])
+        self.assertEqual(self.site.builds.get().recipe["framing"]["frame"], [0, -50, 123])
 
     def test_a_change_in_another_window_is_not_overwritten(self):
         page = self.open(f"/sites/{self.site.pk}/bench")
         expect(page.get_by_label("Frame side, px")).to_have_value("300")
-        save_draft(self.site, self.artwork, Recipe(Frame(5, 6, 70)), 1)
+        save_draft(self.site, self.artwork, Recipe.of(Frame(5, 6, 70)), 1)
         page.get_by_label("Frame x, px").fill("9")
         expect(page.get_by_text("changed in another window")).to_be_visible()
         self.assertEqual(self.frame(), [5, 6, 70])
@@ -162,7 +162,7 @@ class AccessibilityTests(BrowserTestCase):
     def test_axe_finds_nothing_in_either_theme(self):
         site = Site.objects.create(name="Ferry", folder=str(self.served / "log"), address="http://127.0.0.1:1/")
         artwork = add_artwork("disc.svg", BLUE_DISC)
-        save_draft(site, artwork, Recipe(Frame(0, 0, 512)), 0)
+        save_draft(site, artwork, Recipe.of(Frame(0, 0, 512)), 0)
         for scheme in ("light", "dark"):
             page = self.open("/", color_scheme=scheme)
             expect(page.get_by_role("link", name="Ferry", exact=True)).to_be_visible()

@@ -32,7 +32,7 @@ class ViewTestCase(BrowserTestCase):
             address=f"http://127.0.0.1:{self.standin_port + 2}/",
         )
         self.artwork = add_artwork("disc.svg", BLUE_DISC)
-        save_draft(self.site, self.artwork, Recipe(Frame(0, 0, 512)), 0)
+        save_draft(self.site, self.artwork, Recipe.of(Frame(0, 0, 512)), 0)
         self.build = build_site(self.site)
 
     def view(self, name: str, **options: object):
@@ -129,7 +129,7 @@ class ShellTests(ViewTestCase):
         page.unroute("**/api/**")
         page.get_by_role("button", name="Try again").first.click()
         expect(page.get_by_text("Draft saved")).to_be_visible()
-        self.assertEqual(self.site.drafts.get().recipe["frame"], [7, 0, 512])
+        self.assertEqual(self.site.drafts.get().recipe["framing"]["frame"], [7, 0, 512])
 
 
 class BenchViewTests(ViewTestCase):
@@ -155,7 +155,7 @@ class BenchViewTests(ViewTestCase):
         page.mouse.move(box["x"] + 91, box["y"] + 37, steps=5)
         page.mouse.up()
         expect(page.get_by_text("Draft saved")).to_be_visible()
-        x, y, side = self.site.drafts.get().recipe["frame"]
+        x, y, side = self.site.drafts.get().recipe["framing"]["frame"]
         scale = box["width"] / 512
         self.assertEqual(side, 512)
         self.assertAlmostEqual(x, 31 / scale, delta=1)
@@ -171,7 +171,7 @@ class BenchViewTests(ViewTestCase):
         page.mouse.move(box["x"] + 80, box["y"] + 80, steps=5)
         page.mouse.up()
         expect(page.get_by_text("Draft saved")).to_be_visible()
-        x, y, side = self.site.drafts.get().recipe["frame"]
+        x, y, side = self.site.drafts.get().recipe["framing"]["frame"]
         self.assertLess(side, 512)
         self.assertEqual((x + side, y + side), (512, 512))
 
@@ -195,7 +195,7 @@ class BenchViewTests(ViewTestCase):
 
     def test_enlarging_is_told_at_each_size(self):
         small = add_artwork("small.png", plain_png(100, 100))
-        save_draft(self.site, small, Recipe(Frame(0, 0, 100)), 1)
+        save_draft(self.site, small, Recipe.of(Frame(0, 0, 100)), 1)
         page = self.view("bench")
         rungs = page.get_by_role("list", name="Icons by size").get_by_role("listitem")
         expect(rungs).to_have_count(6)
@@ -213,7 +213,7 @@ class SetViewTests(ViewTestCase):
         expect(page.get_by_role("article").filter(has_text="icon-512.png")).to_contain_text("middle part")
 
     def test_earlier_builds_stay_and_a_changed_draft_is_told(self):
-        save_draft(self.site, self.artwork, Recipe(Frame(10, 0, 400)), 1)
+        save_draft(self.site, self.artwork, Recipe.of(Frame(10, 0, 400)), 1)
         page = self.view("set")
         expect(page.get_by_text("The draft on the bench has changed since this build")).to_be_visible()
         page.get_by_role("button", name="Build the set").click()

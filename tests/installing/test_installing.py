@@ -48,7 +48,7 @@ class MemoryHost:
 class InstallingTests(TestCase):
     @classmethod
     def setUpClass(cls):
-        cls.files = build(take_in(BLUE_DISC)[1], Recipe(Frame(0, 0, 512)), "Ferry")
+        cls.files = build(lambda key: take_in(BLUE_DISC)[1], Recipe.of(Frame(0, 0, 512)), "Ferry")
 
     def setUp(self):
         self.before = {

@@ -50,8 +50,10 @@ class BenchTestCase(ApiTestCase):
         super().setUp()
         self.site = Site.objects.create(name="Ferry", folder=str(self.folder))
         self.artwork = self.send(encoded(Image.new("RGBA", (300, 200), "#224466"), "PNG")).json()
-        self.recipe = {"frame": self.artwork["framings"]["whole"], "ground": "clear", "home_ground": "#ffffff"}
+        self.recipe = {"framing": {"frame": self.artwork["framings"]["whole"]}}
 
-    def keep(self, revision: int, **changes: object):
-        body = {"artwork_id": self.artwork["id"], "recipe": {**self.recipe, **changes}, "revision": revision}
+    def keep(self, revision: int, own: list | None = None, **changes: object):
+        """Keep the draft with changes to the framing for all sizes, and framings of their own."""
+        recipe = {"framing": {**self.recipe["framing"], **changes}, "own": own or []}
+        body = {"artwork_id": self.artwork["id"], "recipe": recipe, "revision": revision}
         return self.ask("PUT", f"sites/{self.site.pk}/draft", body)

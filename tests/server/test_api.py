@@ -16,7 +16,9 @@ class BenchApiTests(BenchTestCase):
         self.assertEqual(self.keep(0).json()["revision"], 1)
         self.assertEqual(self.keep(1, ground="#123456").json()["revision"], 2)
         self.problem(self.keep(1, ground="#ffffff"), 409, "draft-changed-elsewhere")
-        self.assertEqual(self.ask("GET", f"sites/{self.site.pk}/draft").json()["recipe"]["ground"], "#123456")
+        self.assertEqual(
+            self.ask("GET", f"sites/{self.site.pk}/draft").json()["recipe"]["framing"]["ground"], "#123456"
+        )
 
     def test_bad_recipes_are_refused_and_the_draft_stays(self):
         self.keep(0)

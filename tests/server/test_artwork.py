@@ -119,7 +119,9 @@ class TreatmentApiTests(ApiTestCase):
         artwork = self.send(BLUE_DISC, "disc.svg").json()
         frame = {"x": 0, "y": 0, "side": 512}
         self.ask(
-            "PUT", f"sites/{site.pk}/draft", {"artwork_id": artwork["id"], "recipe": {"frame": frame}, "revision": 0}
+            "PUT",
+            f"sites/{site.pk}/draft",
+            {"artwork_id": artwork["id"], "recipe": {"framing": {"frame": frame}}, "revision": 0},
         )
         self.ask("POST", f"sites/{site.pk}/builds")
         self.assertTrue(self.ask("GET", f"sites/{site.pk}/builds").json()[0]["current"])
@@ -131,7 +133,7 @@ class ReplacementApiTests(BenchTestCase):
     def replace(self, width: int, height: int) -> list[int]:
         data = encoded(Image.fromarray(noise(width, height)), "PNG")
         self.assertEqual(self.send(data, "new.png", f"artwork/{self.artwork['id']}/replacement").status_code, 200)
-        return self.site.drafts.get().recipe["frame"]
+        return self.site.drafts.get().recipe["framing"]["frame"]
 
     def test_frames_stay_where_they_still_fit(self):
         self.keep(0, frame={"x": 30, "y": 20, "side": 100})

@@ -4,6 +4,9 @@ import dataclasses
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
+from numpy.typing import NDArray
+
 from bexi.core.artwork.detection import PictureFormat
 from bexi.core.artwork.ink import Box, GroundKind, find_ink
 from bexi.core.artwork.pictures import Bitmap, Picture, Vector
@@ -31,7 +34,8 @@ class Facts:
     """What was measured of one artwork. Lengths are artwork pixels; `ink_share` is 0 to 1.
 
     `sharp_up_to` is the largest icon, in px, that the ink can fill without being enlarged; None for vectors,
-    which are sharp at any size. `parts` are the boxes of the separate pieces of ink, the largest first; `frames` the
+    which are sharp at any size. `centre` is the centre of gravity of the ink,
+    `parts` are the boxes of the separate pieces of ink, the largest first; `frames` the
     sizes of all pictures in the file.
     """
 
@@ -45,6 +49,7 @@ class Facts:
     ground_colour: Colour | None
     ink: Box | None
     margins: Margins | None
+    centre: tuple[int, int] | None
     ink_share: float
     colours: tuple[MainColour, ...]
     one_colour: bool
@@ -61,6 +66,7 @@ class Facts:
         plain = dataclasses.asdict(self)
         plain["ground_colour"] = str(self.ground_colour) if self.ground_colour else None
         plain["colours"] = [{"colour": str(one.colour), "share": one.share} for one in self.colours]
+        plain["centre"] = {"x": self.centre[0], "y": self.centre[1]} if self.centre else None
         plain["frames"] = [{"width": width, "height": height} for width, height in self.frames]
         return plain
 
@@ -91,6 +97,7 @@ def measure(data: bytes, picture_format: PictureFormat, picture: Picture) -> Fac
         ground_colour=ink.ground_colour,
         ink=box,
         margins=Margins(box.left, box.top, picture.width - box.right, picture.height - box.bottom) if box else None,
+        centre=_centre(mask, scale * step) if box else None,
         ink_share=ink.share,
         colours=colours,
         one_colour=clear and bool(colours) and colours[0].share > _ONE_COLOUR_SHARE,
@@ -106,6 +113,11 @@ def measure(data: bytes, picture_format: PictureFormat, picture: Picture) -> Fac
         profile=bitmap.profile if bitmap else None,
         live_text=isinstance(picture, Vector) and picture.live_text,
     )
+
+
+def _centre(mask: NDArray[np.bool_], scale: float) -> tuple[int, int]:
+    rows, columns = np.nonzero(mask)
+    return round((columns.mean() + 0.5) * scale), round((rows.mean() + 0.5) * scale)
 
 
 def _scaled(box: Box, scale: float, picture: Picture) -> Box:

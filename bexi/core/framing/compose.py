@@ -2,9 +2,14 @@
 
 from collections.abc import Sequence
 
-from bexi.core.artwork.pictures import Bitmap, Picture
+import numpy as np
+from numpy.typing import NDArray
+
+from bexi.core.artwork.pictures import Bitmap, Picture, Vector
+from bexi.core.artwork.plate import SIDE, Plate, PlateShape, drawing
 from bexi.core.artwork.vector import render
 from bexi.core.framing.frame import Frame
+from bexi.core.framing.recipe import Framing
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels, over, to_pixels
 from bexi.core.pixels.resample import resample
@@ -22,6 +27,31 @@ def compose(picture: Picture, frame: Frame, ground: Colour | None, sizes: Sequen
         return [to_pixels(light) for light in lights]
     drawn = [render(picture, frame.x, frame.y, frame.side, size) for size in sizes]
     return [over(pixels, ground) if ground else pixels for pixels in drawn]
+
+
+def square(picture: Picture, framing: Framing, opaque: bool, sizes: Sequence[int]) -> list[Pixels]:
+    """The icon at each of `sizes` px under a framing, with its ground and plate: shape (size, size, 4)."""
+    ground = framing.ground_for(opaque)
+    if framing.plate.shape is PlateShape.NONE:
+        return compose(picture, framing.frame, ground, sizes)
+    on_plate = compose(picture, framing.frame, framing.plate.colour, sizes)
+    return [_cut_to(framing.plate, pixels, ground) for pixels in on_plate]
+
+
+def _cut_to(plate: Plate, pixels: Pixels, ground: Colour | None) -> Pixels:
+    """Opaque pixels cut to the plate's shape, on the ground."""
+    cut = pixels.copy()
+    cut[..., 3] = plate_coverage(plate, pixels.shape[0])
+    cut[cut[..., 3] == 0] = 0
+    return over(cut, ground) if ground else cut
+
+
+def plate_coverage(plate: Plate, size: int) -> NDArray[np.uint8]:
+    """How much of each pixel a plate covers, 0 to 255, with its margin as the inset: shape (size, size)."""
+    inset = SIDE * plate.margin / 100
+    shape = f'<g transform="translate({inset:g} {inset:g}) scale({1 - 2 * plate.margin / 100:g})">{plate.markup()}</g>'
+    outline = Vector(drawing(Plate(), shape), SIDE, SIDE)
+    return render(outline, 0, 0, SIDE, size)[..., 3]
 
 
 def enlargement(picture: Picture, frame: Frame, size: int) -> float | None:

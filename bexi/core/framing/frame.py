@@ -61,7 +61,14 @@ def largest_inside(width: int, height: int) -> Frame:
     return Frame((width - side) // 2, (height - side) // 2, side)
 
 
-def hug(ink: Box) -> Frame:
-    """The smallest square around the ink, centred on it."""
+def hug(ink: Box, margin: int = 0) -> Frame:
+    """The smallest square around the ink, centred on it, with a margin of so many % of the frame's side."""
     side = max(ink.width, ink.height)
+    side = round(side / (1 - 2 * margin / 100))
     return Frame(ink.left + (ink.width - side) // 2, ink.top + (ink.height - side) // 2, side)
+
+
+def balanced(ink: Box, centre: tuple[int, int]) -> Frame:
+    """The smallest square around the ink that is centred on its centre of gravity, where the eye takes its middle."""
+    reach = max(centre[0] - ink.left, ink.right - centre[0], centre[1] - ink.top, ink.bottom - centre[1])
+    return Frame(centre[0] - reach, centre[1] - reach, 2 * reach)

@@ -1,22 +1,32 @@
 """The recipe: everything chosen on the bench, as plain data from which the set is rebuilt byte for byte."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Any
 
+from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.errors import FramingRefused
 from bexi.core.framing.frame import Frame
 from bexi.core.pixels.colour import WHITE, Colour
 
 VERSION = 1
+NO_PLATE = Plate(margin=0)
+LARGEST_ICON = 1024
 
 
 @dataclass(frozen=True)
-class Recipe:
-    """One framing for all sizes. `ground` None means clear; opaque icons then take `home_ground`."""
+class Framing:
+    """How an artwork becomes a square. `ground` None means clear; opaque icons then take `home_ground`.
+
+    `plate` is a shape of its own colour on the ground, to which the artwork is cut; its margin is the inset.
+    `artwork` is the key of an artwork of its own, None for the recipe's artwork.
+    """
 
     frame: Frame
     ground: Colour | None = None
     home_ground: Colour = WHITE
+    plate: Plate = NO_PLATE
+    artwork: str | None = None
 
     def ground_for(self, opaque: bool) -> Colour | None:
         """The ground under one icon: never clear when the icon must be opaque."""
@@ -24,24 +34,90 @@ class Recipe:
 
     def as_json(self) -> dict[str, object]:
         """Plain data, read back by `from_json`."""
+        plate = self.plate
         return {
-            "version": VERSION,
             "frame": [self.frame.x, self.frame.y, self.frame.side],
             "ground": str(self.ground) if self.ground else "clear",
             "home_ground": str(self.home_ground),
+            "plate": [plate.shape.value, str(plate.colour), plate.radius, plate.margin],
+            "artwork": self.artwork,
         }
 
     @classmethod
-    def from_json(cls, data: Mapping[str, object]) -> "Recipe":
-        """Read plain data; raises FramingRefused when it is not a recipe of this version."""
-        if data.get("version") != VERSION:
-            raise FramingRefused(
-                "unknown-recipe", f"This recipe is not of version {VERSION}, the only one this Bexi reads."
-            )
+    def from_json(cls, data: Mapping[str, Any]) -> "Framing":
+        """Read plain data; raises FramingRefused."""
         frame = data.get("frame")
         if not isinstance(frame, list) or len(frame) != 3 or not all(type(number) is int for number in frame):
             raise FramingRefused("unknown-frame", "The recipe's frame is not three whole numbers x, y, side in px.")
-        return cls(Frame(*frame), parse_ground(str(data.get("ground"))), Colour.parse(str(data.get("home_ground"))))
+        ground, home_ground = parse_ground(str(data.get("ground"))), Colour.parse(str(data.get("home_ground")))
+        return cls(Frame(*frame), ground, home_ground, _plate(data.get("plate")), data.get("artwork"))
+
+
+@dataclass(frozen=True)
+class Own:
+    """A framing of its own for icons of `smallest` to `largest` px, or for those of the home screen."""
+
+    framing: Framing
+    smallest: int = 1
+    largest: int = LARGEST_ICON
+    home: bool = False
+
+    def __post_init__(self) -> None:
+        if not 1 <= self.smallest <= self.largest <= LARGEST_ICON:
+            raise FramingRefused(
+                "unknown-sizes", f"Sizes of their own reach from 1 to {LARGEST_ICON} px, the smaller one first."
+            )
+
+    def covers(self, size: int, opaque: bool) -> bool:
+        """Whether an icon takes this framing; opaque icons are those for the home screen."""
+        return opaque if self.home else not opaque and self.smallest <= size <= self.largest
+
+
+@dataclass(frozen=True)
+class Recipe:
+    """One framing for all sizes, and those that some sizes have of their own: the first that covers an icon counts."""
+
+    framing: Framing
+    own: tuple[Own, ...] = ()
+
+    @classmethod
+    def of(cls, frame: Frame, ground: Colour | None = None, home_ground: Colour = WHITE) -> "Recipe":
+        """A recipe with one frame and ground for all sizes."""
+        return cls(Framing(frame, ground, home_ground))
+
+    def framing_for(self, size: int, opaque: bool) -> Framing:
+        """The framing of one icon."""
+        return next((own.framing for own in self.own if own.covers(size, opaque)), self.framing)
+
+    def with_frame(self, frame: Frame) -> "Recipe":
+        """The same recipe with another frame for all sizes."""
+        return replace(self, framing=replace(self.framing, frame=frame))
+
+    @property
+    def framings(self) -> tuple[Framing, ...]:
+        """All framings, the one for all sizes first."""
+        return self.framing, *(own.framing for own in self.own)
+
+    def as_json(self) -> dict[str, object]:
+        """Plain data, read back by `from_json`."""
+        own = [
+            {"smallest": one.smallest, "largest": one.largest, "home": one.home, "framing": one.framing.as_json()}
+            for one in self.own
+        ]
+        return {"version": VERSION, "framing": self.framing.as_json(), "own": own}
+
+    @classmethod
+    def from_json(cls, data: Mapping[str, Any]) -> "Recipe":
+        """Read plain data; raises FramingRefused when it is not a recipe of this version."""
+        if data.get("version") != VERSION or not isinstance(data.get("framing"), Mapping):
+            raise FramingRefused(
+                "unknown-recipe", f"This is not a recipe of version {VERSION}, the only one this Bexi reads."
+            )
+        own = [
+            Own(Framing.from_json(one["framing"]), int(one["smallest"]), int(one["largest"]), bool(one["home"]))
+            for one in data.get("own", [])
+        ]
+        return cls(Framing.from_json(data["framing"]), tuple(own))
 
 
 def parse_ground(text: str) -> Colour | None:
@@ -55,3 +131,9 @@ def parse_ground(text: str) -> Colour | None:
             "unknown-ground",
             f"“{text[:40]}” is not a ground: say clear, or a colour as # and six hexadecimal digits, like #16302a.",
         ) from error
+
+
+def _plate(data: object) -> Plate:
+    if not isinstance(data, list) or len(data) != 4 or data[0] not in list(PlateShape):
+        raise FramingRefused("unknown-plate", "The recipe's plate is not a shape, a colour, a rounding and an inset.")
+    return Plate(PlateShape(data[0]), Colour.parse(str(data[1])), int(data[2]), int(data[3]))

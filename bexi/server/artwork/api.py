@@ -11,12 +11,13 @@ from pydantic import StringConstraints
 from bexi.core.artwork.ink import Box, GroundKind
 from bexi.core.artwork.licences import LICENCES
 from bexi.core.artwork.treatment import Treatment
-from bexi.core.framing.frame import Frame, hug, largest_inside, whole_artwork
+from bexi.core.framing.frame import Frame, balanced, hug, largest_inside, whole_artwork
 from bexi.core.pixels.colour import Colour
 from bexi.server.artwork import on_site, services
 from bexi.server.artwork.drawings import DrawingBody
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.on_site import PictureOnSite
+from bexi.server.benches.services import refit
 from bexi.server.sites.models import Site
 
 router = Router(tags=["artwork"])
@@ -40,6 +41,11 @@ class FrameBody(Schema):
     def of(cls, frame: Frame) -> "FrameBody":
         """A frame as the API tells it."""
         return cls(x=frame.x, y=frame.y, side=frame.side)
+
+
+class PointOut(Schema):
+    x: int
+    y: int
 
 
 class SizeOut(Schema):
@@ -71,6 +77,7 @@ class FactsOut(Schema):
     ground_colour: str | None
     ink: BoxOut | None
     margins: BoxOut | None
+    centre: PointOut | None
     ink_share: float
     colours: list[MainColourOut]
     one_colour: bool
@@ -84,11 +91,14 @@ class FactsOut(Schema):
 
 
 class FramingsOut(Schema):
-    """Ready-made frames: around the whole artwork, the largest square inside it, around the ink."""
+    """Ready-made frames: around the whole artwork, the largest square inside it, around the ink, around the ink
+    but centred on its weight, around its largest part alone."""
 
     whole: FrameBody
     inside: FrameBody
     ink: FrameBody | None
+    balanced: FrameBody | None
+    largest_part: FrameBody | None
 
 
 class TreatmentBody(Schema):
@@ -132,11 +142,13 @@ class ArtworkOut(DetailsBody):
     def of(cls, artwork: Artwork) -> "ArtworkOut":
         """An artwork as the API tells it."""
         facts = FactsOut(**artwork.facts)
-        ink = hug(Box(**facts.ink.dict())) if facts.ink else None
+        box = Box(**facts.ink.dict()) if facts.ink else None
         framings = FramingsOut(
             whole=FrameBody.of(whole_artwork(facts.width, facts.height)),
             inside=FrameBody.of(largest_inside(facts.width, facts.height)),
-            ink=FrameBody.of(ink) if ink else None,
+            ink=FrameBody.of(hug(box)) if box else None,
+            balanced=FrameBody.of(balanced(box, (facts.centre.x, facts.centre.y))) if box and facts.centre else None,
+            largest_part=FrameBody.of(hug(Box(**facts.parts[0].dict()))) if len(facts.parts) > 1 else None,
         )
         return cls(
             id=artwork.pk,
@@ -153,7 +165,7 @@ class ArtworkOut(DetailsBody):
             framings=framings,
             treatment=TreatmentBody(**artwork.treatment),
             drawing=artwork.drawing,
-            used_by=[UserOut(id=draft.site_id, name=draft.site.name) for draft in artwork.drafts.all()],
+            used_by=[UserOut(id=draft.site_id, name=draft.site.name) for draft in services.users_of(artwork)],
         )
 
 
@@ -218,7 +230,8 @@ def change_treatment(request: HttpRequest, artwork_id: int, body: TreatmentBody)
     """Read the original differently; the original itself stays."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
     recolour = Colour.parse(body.recolour) if body.recolour else None
-    services.change_treatment(artwork, Treatment(body.frame, body.lift, recolour))
+    before = services.change_treatment(artwork, Treatment(body.frame, body.lift, recolour))
+    refit(artwork, before)
     return ArtworkOut.of(artwork)
 
 
@@ -226,7 +239,8 @@ def change_treatment(request: HttpRequest, artwork_id: int, body: TreatmentBody)
 def replace_artwork(request: HttpRequest, artwork_id: int, file: File[UploadedFile]) -> ArtworkOut:
     """Put a newer version in its place."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
-    services.replace(artwork, file.name or "picture", file.read())
+    before = services.replace(artwork, file.name or "picture", file.read())
+    refit(artwork, before)
     return ArtworkOut.of(artwork)
 
 

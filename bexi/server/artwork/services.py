@@ -3,9 +3,9 @@
 import hashlib
 from functools import lru_cache
 from pathlib import Path, PurePath
+from typing import TYPE_CHECKING
 
 from django.conf import settings
-from django.db import transaction
 from django.db.models import Q, QuerySet
 from django.utils import timezone
 
@@ -22,12 +22,15 @@ from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.sandbox import in_sandbox
 from bexi.server.problems import Conflict
 
+if TYPE_CHECKING:
+    from bexi.server.benches.models import Draft
+
 KINDS = {
     "all": Q(),
     "shapes": Q(facts__vector=True),
     "pixels": Q(facts__vector=False),
     "drawn": Q(drawing__isnull=False),
-    "unused": Q(drafts=None),
+    "unused": Q(drafts=None, drafts_beside=None),
 }
 """What the shelf can be narrowed to."""
 
@@ -70,19 +73,22 @@ def add_artwork(file_name: str, data: bytes, title: str = "", **details: object)
     return artwork
 
 
-def change_treatment(artwork: Artwork, treatment: Treatment) -> None:
-    """Read the original differently from now on; raises ArtworkRefused when it cannot be read so."""
+def change_treatment(artwork: Artwork, treatment: Treatment) -> tuple[int, int]:
+    """Read the original differently from now on; returns the width and height it had before.
+
+    Raises ArtworkRefused when it cannot be read so.
+    """
+    before = (artwork.facts["width"], artwork.facts["height"])
     _remeasure(artwork, artwork.file_name, blobs.get(artwork.sha256), treatment)
     artwork.treatment = treatment.as_json()
     artwork.save()
+    return before
 
 
-@transaction.atomic
-def replace(artwork: Artwork, file_name: str, data: bytes) -> None:
-    """Put a newer version in the place of an artwork.
+def replace(artwork: Artwork, file_name: str, data: bytes) -> tuple[int, int]:
+    """Put a newer version in the place of an artwork; returns the width and height it had before.
 
-    Frames of drafts stay where the size is the same, grow with the picture where only its scale changed, and go
-    around the whole artwork otherwise. Raises ArtworkRefused, or Conflict when the version is another artwork.
+    Raises ArtworkRefused, or Conflict when the version is another artwork.
     """
     other = Artwork.objects.filter(sha256=hashlib.sha256(data).hexdigest()).exclude(pk=artwork.pk).first()
     if other:
@@ -92,13 +98,12 @@ def replace(artwork: Artwork, file_name: str, data: bytes) -> None:
     _remeasure(artwork, name, data, AS_IT_IS)
     artwork.sha256, artwork.file_name, artwork.treatment, artwork.drawing = blobs.put(data), name, {}, None
     artwork.save()
-    for draft in artwork.drafts.all():
-        draft.refit(before, (artwork.facts["width"], artwork.facts["height"]))
+    return before
 
 
 def remove(artwork: Artwork) -> None:
     """Take an artwork off the shelf; raises Conflict when a site's draft uses it."""
-    users = [draft.site.name for draft in artwork.drafts.select_related("site")]
+    users = [draft.site.name for draft in users_of(artwork)]
     if users:
         raise Conflict(
             "artwork-in-use",
@@ -106,6 +111,11 @@ def remove(artwork: Artwork) -> None:
         )
     artwork.removed = timezone.now()
     artwork.save()
+
+
+def users_of(artwork: Artwork) -> list["Draft"]:
+    """Drafts that use an artwork, for all sizes or some."""
+    return [*artwork.drafts.select_related("site"), *artwork.drafts_beside.select_related("site")]
 
 
 def restore(artwork: Artwork) -> None:

@@ -7,11 +7,11 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 
 from bexi.core.framing.frame import Frame
-from bexi.core.framing.recipe import Recipe, parse_ground
+from bexi.core.framing.recipe import LARGEST_ICON, Framing, Own, Recipe, parse_ground
 from bexi.core.pixels.colour import WHITE, Colour
 from bexi.server.artwork.api import FrameBody
+from bexi.server.artwork.drawings import PlateBody
 from bexi.server.artwork.models import Artwork
-from bexi.server.artwork.services import picture_of
 from bexi.server.benches import services
 from bexi.server.benches.models import Draft
 from bexi.server.sites.models import Site
@@ -19,23 +19,67 @@ from bexi.server.sites.models import Site
 router = Router(tags=["benches"])
 
 
-class RecipeBody(Schema):
-    """`ground` is `clear` or a hex colour; `home_ground` lies under icons that must be opaque."""
+class FramingBody(Schema):
+    """`ground` is `clear` or a hex colour; `home_ground` lies under icons that must be opaque.
+
+    The plate's margin is its inset. `artwork_id` names an artwork of its own, null takes the draft's.
+    """
 
     frame: FrameBody
     ground: str = "clear"
     home_ground: str = str(WHITE)
+    plate: PlateBody = PlateBody(margin=0)
+    artwork_id: int | None = None
+
+    def framing(self) -> Framing:
+        """The framing as a value; raises FramingRefused or ArtworkRefused."""
+        return Framing(
+            Frame(self.frame.x, self.frame.y, self.frame.side),
+            parse_ground(self.ground),
+            Colour.parse(self.home_ground),
+            self.plate.plate(),
+            None if self.artwork_id is None else str(self.artwork_id),
+        )
+
+    @classmethod
+    def of(cls, framing: Framing) -> "FramingBody":
+        """A framing as the API tells it."""
+        plate = framing.plate
+        return cls(
+            frame=FrameBody.of(framing.frame),
+            ground=str(framing.ground) if framing.ground else "clear",
+            home_ground=str(framing.home_ground),
+            plate=PlateBody(shape=plate.shape, colour=str(plate.colour), radius=plate.radius, margin=plate.margin),
+            artwork_id=int(framing.artwork) if framing.artwork else None,
+        )
+
+
+class OwnBody(Schema):
+    """A framing of its own for `smallest` to `largest` px, or for the home screen."""
+
+    framing: FramingBody
+    smallest: int = 1
+    largest: int = LARGEST_ICON
+    home: bool = False
+
+
+class RecipeBody(Schema):
+    framing: FramingBody
+    own: list[OwnBody] = []
 
     def recipe(self) -> Recipe:
-        """The recipe; raises FramingRefused."""
-        frame = Frame(self.frame.x, self.frame.y, self.frame.side)
-        return Recipe(frame, parse_ground(self.ground), Colour.parse(self.home_ground))
+        """The recipe as a value; raises FramingRefused or ArtworkRefused."""
+        own = tuple(Own(one.framing.framing(), one.smallest, one.largest, one.home) for one in self.own)
+        return Recipe(self.framing.framing(), own)
 
     @classmethod
     def of(cls, recipe: Recipe) -> "RecipeBody":
         """A recipe as the API tells it."""
-        plain = recipe.as_json()
-        return cls(frame=FrameBody.of(recipe.frame), ground=str(plain["ground"]), home_ground=str(recipe.home_ground))
+        own = [
+            OwnBody(framing=FramingBody.of(one.framing), smallest=one.smallest, largest=one.largest, home=one.home)
+            for one in recipe.own
+        ]
+        return cls(framing=FramingBody.of(recipe.framing), own=own)
 
 
 class DraftIn(Schema):
@@ -45,7 +89,12 @@ class DraftIn(Schema):
 
 
 class DraftOut(DraftIn):
-    pass
+    can_undo: bool
+    can_redo: bool
+
+
+class RevisionIn(Schema):
+    revision: int
 
 
 class LadderIn(Schema):
@@ -54,13 +103,17 @@ class LadderIn(Schema):
 
 
 class RungOut(Schema):
-    """`png` is base64; `enlargement` is how many times the artwork is enlarged, null for vectors."""
+    """`png` is base64; `enlargement` is how many times the artwork is enlarged, null for vectors.
+
+    `own` is the number of the recipe's own framing that this size takes, null when it goes with all sizes.
+    """
 
     size: int
     opaque: bool
     png: str
     bytes: int
     enlargement: float | None
+    own: int | None
 
 
 @router.get("/sites/{site_id}/draft", response=DraftOut | None)
@@ -78,11 +131,22 @@ def put_draft(request: HttpRequest, site_id: int, body: DraftIn) -> DraftOut:
     return _out(services.save_draft(site, artwork, body.recipe.recipe(), body.revision))
 
 
+@router.post("/sites/{site_id}/draft/undo", response=DraftOut)
+def undo_change(request: HttpRequest, site_id: int, body: RevisionIn) -> DraftOut:
+    """Take back the last change of a draft."""
+    return _out(services.step(get_object_or_404(Site, pk=site_id), body.revision, by=-1))
+
+
+@router.post("/sites/{site_id}/draft/redo", response=DraftOut)
+def redo_change(request: HttpRequest, site_id: int, body: RevisionIn) -> DraftOut:
+    """Do the change again that was taken back last."""
+    return _out(services.step(get_object_or_404(Site, pk=site_id), body.revision, by=1))
+
+
 @router.post("/artwork/{artwork_id}/ladder", response=list[RungOut])
 def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOut]:
     """The icons a recipe gives at these sizes, as they would be built."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
-    rungs = services.rungs(picture_of(artwork), body.recipe.recipe(), body.sizes)
     return [
         RungOut(
             size=rung.size,
@@ -90,11 +154,18 @@ def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOu
             png=base64.b64encode(rung.png).decode(),
             bytes=len(rung.png),
             enlargement=rung.enlargement,
+            own=rung.own,
         )
-        for rung in rungs
+        for rung in services.rungs(artwork, body.recipe.recipe(), body.sizes)
     ]
 
 
 def _out(draft: Draft) -> DraftOut:
-    recipe = Recipe.from_json(draft.recipe)
-    return DraftOut(artwork_id=draft.artwork_id, recipe=RecipeBody.of(recipe), revision=draft.revision)
+    can_undo, can_redo = services.directions(draft)
+    return DraftOut(
+        artwork_id=draft.artwork_id,
+        recipe=RecipeBody.of(draft.read_recipe),
+        revision=draft.revision,
+        can_undo=can_undo,
+        can_redo=can_redo,
+    )

@@ -1,10 +1,7 @@
-"""The drafts table."""
-
-from dataclasses import replace
+"""The drafts tables."""
 
 from django.db import models
 
-from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.recipe import Recipe
 from bexi.server.artwork.models import Artwork
 from bexi.server.builds.models import Build
@@ -12,12 +9,18 @@ from bexi.server.sites.models import Site
 
 
 class Draft(models.Model):
-    """What is on a site's bench: an artwork and a recipe. `revision` counts its changes."""
+    """What is on a site's bench: an artwork and a recipe.
+
+    `revision` counts every change, undoing included; `position` is the number of the change that stands.
+    `beside` are artworks that only some sizes take.
+    """
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="drafts")
     artwork = models.ForeignKey(Artwork, models.PROTECT, related_name="drafts")
+    beside = models.ManyToManyField(Artwork, related_name="drafts_beside")
     recipe = models.JSONField()
-    revision = models.PositiveIntegerField(default=1)
+    revision = models.PositiveIntegerField(default=0)
+    position = models.PositiveIntegerField(default=0)
     changed = models.DateTimeField(auto_now=True)
 
     class Meta:
@@ -26,24 +29,32 @@ class Draft(models.Model):
     def __str__(self) -> str:
         return f"{self.site}: {self.artwork}"
 
+    @property
+    def read_recipe(self) -> Recipe:
+        """The recipe as a value."""
+        return Recipe.from_json(self.recipe)
+
+    def sources(self) -> dict[str, list[object]]:
+        """What the set is made from: hash and treatment of each artwork, by its key, the main one's being empty."""
+        artworks = {"": self.artwork} | {str(artwork.pk): artwork for artwork in self.beside.all()}
+        return {key: [artwork.sha256, artwork.treatment] for key, artwork in artworks.items()}
+
     def differs_from(self, build: Build) -> bool:
         """Whether building this draft would give another set than this build."""
-        now = (self.artwork.sha256, self.artwork.treatment, self.recipe)
-        return now != (build.artwork_sha256, build.treatment, build.recipe)
+        return (self.sources(), self.recipe) != (build.sources, build.recipe)
 
-    def refit(self, before: tuple[int, int], after: tuple[int, int]) -> None:
-        """Keep the frame where it still fits, when the artwork's width and height changed.
 
-        It grows along when only the scale changed; else it goes around the whole artwork.
-        """
-        if before == after:
-            return
-        recipe = Recipe.from_json(self.recipe)
-        scale = after[0] / before[0]
-        if abs(after[1] - before[1] * scale) <= 1:
-            frame = Frame(*(round(length * scale) for length in (recipe.frame.x, recipe.frame.y, recipe.frame.side)))
-        else:
-            frame = whole_artwork(*after)
-        self.recipe = replace(recipe, frame=frame).as_json()
-        self.revision += 1
-        self.save()
+class DraftChange(models.Model):
+    """One state of a draft, kept so that every change can be undone and done again."""
+
+    draft = models.ForeignKey(Draft, models.CASCADE, related_name="changes")
+    number = models.PositiveIntegerField()
+    artwork = models.ForeignKey(Artwork, models.PROTECT, related_name="+")
+    recipe = models.JSONField()
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [models.UniqueConstraint(fields=["draft", "number"], name="number_for_each_change")]
+
+    def __str__(self) -> str:
+        return f"{self.draft}, change {self.number}"

@@ -1,65 +1,154 @@
-"""Keeping drafts, and the pictures the bench shows of them."""
+"""Keeping drafts with their history, and the pictures the bench shows of them."""
 
-from collections.abc import Collection
-from dataclasses import dataclass
+from collections.abc import Collection, Iterator
+from dataclasses import dataclass, replace
 
 from django.db import transaction
 
 from bexi.core.artwork.pictures import Picture
+from bexi.core.errors import FramingRefused
 from bexi.core.formats import png
-from bexi.core.framing.compose import compose, enlargement
-from bexi.core.framing.recipe import Recipe
+from bexi.core.framing.compose import enlargement
+from bexi.core.framing.frame import Frame, whole_artwork
+from bexi.core.framing.recipe import Framing, Recipe
+from bexi.core.iconset.build import Pictures, compose_squares
 from bexi.core.iconset.catalogue import ICONS
 from bexi.server.artwork.models import Artwork
-from bexi.server.benches.models import Draft
+from bexi.server.artwork.services import picture_of
+from bexi.server.benches.models import Draft, DraftChange
 from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
-
-
-@dataclass(frozen=True)
-class Rung:
-    """One size of the ladder: its picture, and how many times the artwork is enlarged for it (None for vectors)."""
-
-    size: int
-    opaque: bool
-    png: bytes
-    enlargement: float | None
-
 
 LADDER = tuple(dict.fromkeys((size, spec.opaque) for spec in ICONS for size in spec.sizes))
 """Size in px and opacity of every picture in the catalogue, smallest first."""
 
 
-def rungs(picture: Picture, recipe: Recipe, sizes: Collection[int]) -> list[Rung]:
+@dataclass(frozen=True)
+class Rung:
+    """One size of the ladder: its picture, and how many times its artwork is enlarged for it (None for vectors).
+
+    `own` is the number of the recipe's own framing that it takes, None when it goes with all sizes.
+    """
+
+    size: int
+    opaque: bool
+    png: bytes
+    enlargement: float | None
+    own: int | None
+
+
+def rungs(artwork: Artwork, recipe: Recipe, sizes: Collection[int]) -> Iterator[Rung]:
     """The pictures of the set at these sizes: PNG icons are the very bytes that a build of this recipe writes."""
-    drawn: dict[tuple[int, bool], bytes] = {}
-    for opaque in (False, True):
-        wanted = [size for size, rung_opaque in LADDER if rung_opaque is opaque and size in sizes]
-        if wanted:
-            composed = compose(picture, recipe.frame, recipe.ground_for(opaque), wanted)
-            drawn |= {(size, opaque): png.write(pixels) for size, pixels in zip(wanted, composed, strict=True)}
-    return [
-        Rung(size, opaque, drawn[size, opaque], enlargement(picture, recipe.frame, size))
-        for size, opaque in LADDER
-        if (size, opaque) in drawn
-    ]
+    pictures = pictures_for(artwork)
+    wanted = [rung for rung in LADDER if rung[0] in sizes]
+    squares = compose_squares(pictures, recipe, wanted)
+    for size, opaque in wanted:
+        framing = recipe.framing_for(size, opaque)
+        own = next((number for number, own in enumerate(recipe.own) if own.covers(size, opaque)), None)
+        enlarged = enlargement(pictures(framing.artwork), framing.frame, size)
+        yield Rung(size, opaque, png.write(squares[size, opaque]), enlarged, own)
+
+
+def pictures_for(artwork: Artwork) -> Pictures:
+    """Finds the pictures of a recipe on this artwork; raises FramingRefused for an artwork that is not there."""
+
+    def picture(key: str | None) -> Picture:
+        return picture_of(_artwork(artwork, key))
+
+    return picture
 
 
 @transaction.atomic
 def save_draft(site: Site, artwork: Artwork, recipe: Recipe, revision: int) -> Draft:
     """Keep the draft of a site; `revision` is the one it was made from, 0 for the first.
 
-    Raises Conflict when another window has saved since, FramingRefused when the frame misses the artwork.
+    Raises Conflict when another window has saved since, FramingRefused when a frame misses its artwork.
     """
-    recipe.frame.must_touch(artwork.facts["width"], artwork.facts["height"])
-    draft = Draft.objects.filter(site=site).first() or Draft(site=site, revision=0)
+    for framing in recipe.framings:
+        facts = _artwork(artwork, framing.artwork).facts
+        framing.frame.must_touch(facts["width"], facts["height"])
+    draft = Draft.objects.filter(site=site).first() or Draft(site=site)
+    _refuse_overtaken(draft, revision)
+    _record(draft, artwork, recipe)
+    return draft
+
+
+@transaction.atomic
+def step(site: Site, revision: int, by: int) -> Draft:
+    """Undo the last change (`by` -1) or do it again (1); raises Conflict when there is none, or when overtaken."""
+    draft = Draft.objects.get(site=site)
+    _refuse_overtaken(draft, revision)
+    change = draft.changes.filter(number=draft.position + by).first()
+    if change is None:
+        raise Conflict("no-such-change", "There is no further change in that direction.")
+    draft.position = change.number
+    _put(draft, change.artwork, Recipe.from_json(change.recipe))
+    return draft
+
+
+def directions(draft: Draft) -> tuple[bool, bool]:
+    """Whether a change can be undone, and whether one can be done again."""
+    numbers = set(draft.changes.values_list("number", flat=True))
+    return draft.position - 1 in numbers, draft.position + 1 in numbers
+
+
+@transaction.atomic
+def refit(artwork: Artwork, before: tuple[int, int]) -> None:
+    """Keep the frames over an artwork whose width and height changed where they still fit, in every draft."""
+    after = (artwork.facts["width"], artwork.facts["height"])
+    if before == after:
+        return
+    for draft in (*artwork.drafts.all(), *artwork.drafts_beside.all()):
+        recipe = draft.read_recipe
+        is_main = draft.artwork_id == artwork.pk
+
+        def fitted(framing: Framing, is_main: bool = is_main) -> Framing:
+            concerned = is_main if framing.artwork is None else framing.artwork == str(artwork.pk)
+            return replace(framing, frame=_refitted(framing.frame, before, after)) if concerned else framing
+
+        own = tuple(replace(one, framing=fitted(one.framing)) for one in recipe.own)
+        _record(draft, draft.artwork, Recipe(fitted(recipe.framing), own))
+
+
+def _refitted(frame: Frame, before: tuple[int, int], after: tuple[int, int]) -> Frame:
+    """The frame grown along when only the scale changed, else the one around the whole artwork."""
+    scale = after[0] / before[0]
+    if abs(after[1] - before[1] * scale) > 1:
+        return whole_artwork(*after)
+    return Frame(*(round(length * scale) for length in (frame.x, frame.y, frame.side)))
+
+
+def _artwork(main: Artwork, key: str | None) -> Artwork:
+    if key is None:
+        return main
+    artwork = Artwork.objects.filter(pk=int(key)).first() if key.isdecimal() else None
+    if artwork is None:
+        raise FramingRefused(
+            "no-such-artwork", "An artwork that some sizes take is not there any more. Choose another."
+        )
+    return artwork
+
+
+def _refuse_overtaken(draft: Draft, revision: int) -> None:
     if draft.revision != revision:
         raise Conflict(
             "draft-changed-elsewhere",
             "This draft was changed in another window. Reload the bench to see that version before you go on.",
         )
+
+
+def _record(draft: Draft, artwork: Artwork, recipe: Recipe) -> None:
+    """Put a new state after the one that stands; what was undone before it is gone."""
+    if draft.pk:
+        draft.changes.filter(number__gt=draft.position).delete()
+    draft.position += 1
+    _put(draft, artwork, recipe)
+    DraftChange.objects.create(draft=draft, number=draft.position, artwork=artwork, recipe=draft.recipe)
+
+
+def _put(draft: Draft, artwork: Artwork, recipe: Recipe) -> None:
     draft.artwork = artwork
     draft.recipe = recipe.as_json()
     draft.revision += 1
     draft.save()
-    return draft
+    draft.beside.set({int(own.artwork) for own in recipe.framings if own.artwork})

@@ -5,14 +5,13 @@ from django.db.models import Max
 
 from bexi.core.artwork.licences import credit_line
 from bexi.core.errors import FramingRefused
-from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset import build as engine
 from bexi.core.iconset.build import BuiltFile
 from bexi.core.iconset.catalogue import CATALOGUE
 from bexi.core.iconset.package import package
 from bexi.core.sitehead.snippet import head_lines
 from bexi.server import blobs
-from bexi.server.artwork.services import picture_of
+from bexi.server.benches.services import pictures_for
 from bexi.server.builds.models import Build, BuildFile
 from bexi.server.sites.models import Site
 
@@ -24,18 +23,17 @@ def build_site(site: Site) -> Build:
     draft = site.drafts.select_related("artwork").first()
     if draft is None:
         raise FramingRefused("no-draft", "Nothing is on the bench of this site yet. Choose an artwork first.")
-    recipe = Recipe.from_json(draft.recipe)
-    files = engine.build(picture_of(draft.artwork), recipe, site.name)
+    files = engine.build(pictures_for(draft.artwork), draft.read_recipe, site.name)
+    artworks = (draft.artwork, *draft.beside.all())
+    credits = (credit_line(artwork.title, artwork.credit, artwork.licence) for artwork in artworks)
     with transaction.atomic():
         number = (site.builds.aggregate(last=Max("number"))["last"] or 0) + 1
-        artwork = draft.artwork
         build = Build.objects.create(
             site=site,
             number=number,
-            artwork=artwork,
-            artwork_sha256=artwork.sha256,
-            treatment=artwork.treatment,
-            credit=credit_line(artwork.title, artwork.credit, artwork.licence),
+            artwork=draft.artwork,
+            sources=draft.sources(),
+            credit="\n".join(filter(None, credits)),
             recipe=draft.recipe,
             engine=engine.ENGINE_VERSION,
         )

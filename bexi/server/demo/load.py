@@ -31,10 +31,10 @@ def load_demo(served: Path, control_port: int) -> None:
         )
         for site in SITES
     )
-    save_draft(ferry, lockup, Recipe(Frame(27, 27, 566), home_ground=Colour.parse(drawings.SAND)), 0)
+    save_draft(ferry, lockup, Recipe.of(Frame(27, 27, 566), home_ground=Colour.parse(drawings.SAND)), 0)
     build_site(ferry)
-    save_draft(ferry, lockup, Recipe(Frame(2, 2, 616), home_ground=Colour.parse(drawings.SAND)), 1)
-    save_draft(crew, letters, Recipe(whole_artwork(1024, 1024), home_ground=Colour.parse(drawings.NAVY)), 0)
+    save_draft(ferry, lockup, Recipe.of(Frame(2, 2, 616), home_ground=Colour.parse(drawings.SAND)), 1)
+    save_draft(crew, letters, Recipe.of(whole_artwork(1024, 1024), home_ground=Colour.parse(drawings.NAVY)), 0)
     build_site(crew)
     with running(served, control_port):
         install(crew, plan_for(crew)[1].fingerprint)

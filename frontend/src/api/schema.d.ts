@@ -372,6 +372,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/draft/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo Change
+         * @description Take back the last change of a draft.
+         */
+        post: operations["bexi_server_benches_api_undo_change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/draft/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Redo Change
+         * @description Do the change again that was taken back last.
+         */
+        post: operations["bexi_server_benches_api_redo_change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/artwork/{artwork_id}/ladder": {
         parameters: {
             query?: never;
@@ -706,6 +746,7 @@ export interface components {
             ground_colour: string | null;
             ink: components["schemas"]["BoxOut"] | null;
             margins: components["schemas"]["BoxOut"] | null;
+            centre: components["schemas"]["PointOut"] | null;
             /** Ink Share */
             ink_share: number;
             /** Colours */
@@ -738,12 +779,15 @@ export interface components {
         };
         /**
          * FramingsOut
-         * @description Ready-made frames: around the whole artwork, the largest square inside it, around the ink.
+         * @description Ready-made frames: around the whole artwork, the largest square inside it, around the ink, around the ink
+         *     but centred on its weight, around its largest part alone.
          */
         FramingsOut: {
             whole: components["schemas"]["FrameBody"];
             inside: components["schemas"]["FrameBody"];
             ink: components["schemas"]["FrameBody"] | null;
+            balanced: components["schemas"]["FrameBody"] | null;
+            largest_part: components["schemas"]["FrameBody"] | null;
         };
         /**
          * GroundKind
@@ -829,6 +873,13 @@ export interface components {
          * @enum {string}
          */
         PlateShape: "none" | "square" | "rounded" | "disc";
+        /** PointOut */
+        PointOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
         /**
          * ShelfOut
          * @description One page of the shelf; pages count from 1.
@@ -1004,12 +1055,18 @@ export interface components {
             recipe: components["schemas"]["RecipeBody"];
             /** Revision */
             revision: number;
+            /** Can Undo */
+            can_undo: boolean;
+            /** Can Redo */
+            can_redo: boolean;
         };
         /**
-         * RecipeBody
+         * FramingBody
          * @description `ground` is `clear` or a hex colour; `home_ground` lies under icons that must be opaque.
+         *
+         *     The plate's margin is its inset. `artwork_id` names an artwork of its own, null takes the draft's.
          */
-        RecipeBody: {
+        FramingBody: {
             frame: components["schemas"]["FrameBody"];
             /**
              * Ground
@@ -1021,6 +1078,48 @@ export interface components {
              * @default #ffffff
              */
             home_ground: string;
+            /**
+             * @default {
+             *       "shape": "none",
+             *       "colour": "#ffffff",
+             *       "radius": 20,
+             *       "margin": 0
+             *     }
+             */
+            plate: components["schemas"]["PlateBody"];
+            /** Artwork Id */
+            artwork_id?: number | null;
+        };
+        /**
+         * OwnBody
+         * @description A framing of its own for `smallest` to `largest` px, or for the home screen.
+         */
+        OwnBody: {
+            framing: components["schemas"]["FramingBody"];
+            /**
+             * Smallest
+             * @default 1
+             */
+            smallest: number;
+            /**
+             * Largest
+             * @default 1024
+             */
+            largest: number;
+            /**
+             * Home
+             * @default false
+             */
+            home: boolean;
+        };
+        /** RecipeBody */
+        RecipeBody: {
+            framing: components["schemas"]["FramingBody"];
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["OwnBody"][];
         };
         /** DraftIn */
         DraftIn: {
@@ -1030,9 +1129,16 @@ export interface components {
             /** Revision */
             revision: number;
         };
+        /** RevisionIn */
+        RevisionIn: {
+            /** Revision */
+            revision: number;
+        };
         /**
          * RungOut
          * @description `png` is base64; `enlargement` is how many times the artwork is enlarged, null for vectors.
+         *
+         *     `own` is the number of the recipe's own framing that this size takes, null when it goes with all sizes.
          */
         RungOut: {
             /** Size */
@@ -1045,6 +1151,8 @@ export interface components {
             bytes: number;
             /** Enlargement */
             enlargement: number | null;
+            /** Own */
+            own: number | null;
         };
         /** LadderIn */
         LadderIn: {
@@ -1798,6 +1906,58 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DraftIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_benches_api_undo_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevisionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_benches_api_redo_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevisionIn"];
             };
         };
         responses: {

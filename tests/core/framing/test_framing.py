@@ -1,3 +1,4 @@
+import json
 from unittest import TestCase
 
 import numpy as np
@@ -7,10 +8,11 @@ from hypothesis import strategies as st
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.pictures import Bitmap
+from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.errors import FramingRefused
-from bexi.core.framing.compose import compose, enlargement
-from bexi.core.framing.frame import Frame, hug, largest_inside, whole_artwork
-from bexi.core.framing.recipe import Recipe, parse_ground
+from bexi.core.framing.compose import compose, enlargement, plate_coverage, square
+from bexi.core.framing.frame import Frame, balanced, hug, largest_inside, whole_artwork
+from bexi.core.framing.recipe import Framing, Own, Recipe, parse_ground
 from bexi.core.pixels.colour import Colour
 from tests.pictures import BLUE_DISC, noise_bitmap
 
@@ -46,29 +48,93 @@ class FrameTests(TestCase):
 
 
 class RecipeTests(TestCase):
+    def recipe(self) -> Recipe:
+        plated = Framing(Frame(1, 2, 30), plate=Plate(PlateShape.DISC, Colour(7, 8, 9), margin=5), artwork="17")
+        main = Framing(Frame(-3, 4, 50), Colour(1, 2, 3), Colour(9, 9, 9))
+        return Recipe(main, (Own(plated, largest=32), Own(main, home=True)))
+
     def test_survives_json(self):
-        recipe = Recipe(Frame(-3, 4, 50), Colour(1, 2, 3), Colour(9, 9, 9))
-        self.assertEqual(Recipe.from_json(recipe.as_json()), recipe)
-        self.assertEqual(Recipe.from_json(Recipe(Frame(0, 0, 1)).as_json()), Recipe(Frame(0, 0, 1)))
+        for recipe in (self.recipe(), Recipe.of(Frame(0, 0, 1))):
+            self.assertEqual(Recipe.from_json(json.loads(json.dumps(recipe.as_json()))), recipe)
+
+    def test_the_first_own_framing_that_covers_an_icon_counts(self):
+        recipe = self.recipe()
+        small, home = (own.framing for own in recipe.own)
+        for size, opaque, meant in (
+            (16, False, small),
+            (32, False, small),
+            (48, False, recipe.framing),
+            (180, True, home),
+            (16, True, home),
+        ):
+            self.assertIs(recipe.framing_for(size, opaque), meant)
 
     def test_opaque_icons_never_lie_on_a_clear_ground(self):
-        self.assertIsNone(Recipe(Frame(0, 0, 9)).ground_for(opaque=False))
-        self.assertEqual(Recipe(Frame(0, 0, 9)).ground_for(opaque=True), Colour(255, 255, 255))
+        self.assertIsNone(Framing(Frame(0, 0, 9)).ground_for(opaque=False))
+        self.assertEqual(Framing(Frame(0, 0, 9)).ground_for(opaque=True), Colour(255, 255, 255))
 
     def test_unknown_data_is_refused(self):
-        good = Recipe(Frame(0, 0, 9)).as_json()
-        for change in (
-            {"version": 99},
+        good = Recipe.of(Frame(0, 0, 9)).as_json()
+        framings = (
             {"frame": [1, 2]},
             {"frame": [1.5, 2, 3]},
             {"ground": "stripes"},
             {"home_ground": "?"},
-        ):
+            {"plate": ["star"]},
+        )
+        for change in ({"version": 99}, {"framing": 3}, *({"framing": {**good["framing"], **one}} for one in framings)):
             with self.assertRaises(FramingRefused):
                 Recipe.from_json({**good, **change})
         with self.assertRaises(FramingRefused) as caught:
             parse_ground("plaid")
         self.assertEqual(caught.exception.code, "unknown-ground")
+        with self.assertRaises(FramingRefused):
+            Own(Framing(Frame(0, 0, 9)), smallest=48, largest=16)
+
+
+class PlateTests(TestCase):
+    """Masks cover their analytic area, and the artwork is cut to them."""
+
+    def test_area(self):
+        for size in (16, 48, 180):
+            free = size * 0.8  # a margin of 10 % on either side
+            for shape, area in (
+                (PlateShape.SQUARE, free**2),
+                (PlateShape.ROUNDED, free**2 * (1 - (4 - np.pi) * 0.25**2)),
+                (PlateShape.DISC, np.pi * (free / 2) ** 2),
+            ):
+                coverage = plate_coverage(Plate(shape, radius=25, margin=10), size) / 255
+                self.assertAlmostEqual(coverage.sum() / area, 1, delta=0.6 / size)
+
+    def test_artwork_is_cut_to_the_plate_and_lies_on_its_colour(self):
+        picture = noise_bitmap(64, 64)
+        picture.pixels[..., 3] = 255
+        framing = Framing(Frame(-64, -64, 192), plate=Plate(PlateShape.DISC, Colour(200, 10, 30), margin=0))
+        icon = square(picture, framing, False, [96])[0]
+        self.assertEqual((icon[0, 0].tolist(), icon[48, 2].tolist()), ([0, 0, 0, 0], [200, 10, 30, 255]))
+        self.assertGreater(icon[40:56, 40:56, :3].std(), 5)
+
+    def test_opaque_icons_are_opaque_around_the_plate(self):
+        picture = noise_bitmap(64, 64)
+        framing = Framing(Frame(0, 0, 64), home_ground=Colour(1, 2, 3), plate=Plate(PlateShape.DISC))
+        icon = square(picture, framing, True, [180])[0]
+        self.assertEqual((icon[..., 3].min(), icon[0, 0].tolist()), (255, [1, 2, 3, 255]))
+
+
+class ReadyFrameTests(TestCase):
+    @given(st.integers(0, 300), st.integers(0, 300), st.integers(1, 400), st.integers(1, 400), st.integers(0, 40))
+    def test_hug_holds_the_ink_with_its_margin(self, left, top, width, height, margin):
+        ink = Box(left, top, left + width, top + height)
+        frame = hug(ink, margin)
+        self.assertTrue(frame.x <= ink.left and frame.x + frame.side >= ink.right - 1)
+        self.assertAlmostEqual(frame.side * (1 - 2 * margin / 100), max(width, height), delta=1)
+
+    @given(st.integers(0, 100), st.integers(0, 100))
+    def test_balanced_is_centred_on_the_weight_and_holds_the_ink(self, x, y):
+        ink = Box(0, 0, 100, 100)
+        frame = balanced(ink, (x, y))
+        self.assertEqual((frame.x + frame.side // 2, frame.y + frame.side // 2), (x, y))
+        self.assertTrue(frame.x <= 0 and frame.y <= 0 and frame.x + frame.side >= 100 and frame.y + frame.side >= 100)
 
 
 class ComposeTests(TestCase):

@@ -32,15 +32,15 @@ NAMES = [
 class BuildTests(TestCase):
     def setUp(self):
         self.picture = noise_bitmap(300, 200)
-        self.recipe = Recipe(whole_artwork(300, 200))
-        self.files = {file.name: file for file in build(self.picture, self.recipe, "Ferry")}
+        self.recipe = Recipe.of(whole_artwork(300, 200))
+        self.files = {file.name: file for file in build(lambda key: self.picture, self.recipe, "Ferry")}
 
     def test_every_file_with_its_conventional_name(self):
         self.assertEqual(list(self.files), NAMES)
 
     def test_icons_hold_the_composed_pictures(self):
         for name, size in (("icon-16.png", 16), ("icon-512.png", 512)):
-            meant = compose(self.picture, self.recipe.frame, None, [size])[0]
+            meant = compose(self.picture, self.recipe.framing.frame, None, [size])[0]
             np.testing.assert_array_equal(decoded(self.files[name].data), meant)
         frames = ico.read(self.files["favicon.ico"].data)
         self.assertEqual(
@@ -60,17 +60,17 @@ class BuildTests(TestCase):
             self.assertEqual(icon["type"], Image.MIME[image.format])
 
     def test_same_recipe_gives_the_same_bytes(self):
-        again = build(self.picture, self.recipe, "Ferry")
+        again = build(lambda key: self.picture, self.recipe, "Ferry")
         self.assertEqual([file.sha256 for file in again], [file.sha256 for file in self.files.values()])
 
     def test_progress_names_each_file(self):
         told = []
-        build(take_in(BLUE_DISC)[1], Recipe(Frame(0, 0, 500)), "Ferry", told.append)
+        build(lambda key: take_in(BLUE_DISC)[1], Recipe.of(Frame(0, 0, 500)), "Ferry", told.append)
         self.assertEqual(told, NAMES)
 
     def test_frame_beside_the_artwork_is_refused(self):
         with self.assertRaises(FramingRefused):
-            build(self.picture, Recipe(Frame(5000, 0, 10)), "Ferry")
+            build(lambda key: self.picture, Recipe.of(Frame(5000, 0, 10)), "Ferry")
 
     def test_package_is_the_same_for_the_same_files(self):
         files = list(self.files.values())

@@ -3,7 +3,7 @@ import { App, Button, Upload } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 
-import { answer, type Artwork, client, type Draft, type Site } from "../../api/client";
+import { answer, type Artwork, client, type Draft, type Framing, type Site } from "../../api/client";
 import { useRemoveArtwork } from "../../api/queries";
 import { sendPicture } from "../../api/upload";
 import { ArtworkPicture } from "./ArtworkPicture";
@@ -11,6 +11,13 @@ import styles from "./artwork.module.css";
 import { Details } from "./Details";
 import { Facts } from "./Facts";
 import { Reading } from "./Reading";
+
+const PLAIN: Omit<Framing, "frame"> = {
+  ground: "clear",
+  home_ground: "#ffffff",
+  plate: { shape: "none", colour: "#ffffff", radius: 20, margin: 0 },
+  artwork_id: null,
+};
 
 type Props = { artwork: Artwork; site: Site; draft: Draft | null };
 
@@ -46,9 +53,8 @@ function ToBench({ artwork, site, draft }: Props) {
       const body = {
         artwork_id: artwork.id,
         recipe: {
-          frame: artwork.framings.whole,
-          ground: draft?.recipe.ground ?? "clear",
-          home_ground: draft?.recipe.home_ground ?? "#ffffff",
+          framing: { ...(draft?.recipe.framing ?? PLAIN), frame: artwork.framings.whole, artwork_id: null },
+          own: [],
         },
         revision: draft?.revision ?? 0,
       };

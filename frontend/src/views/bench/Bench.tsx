@@ -1,11 +1,13 @@
 import { Alert, Button } from "antd";
 import { use, useEffect, useState } from "react";
 
-import { type Artwork, type Draft, Problem, type Site } from "../../api/client";
+import { type Artwork, type Draft, type Framing, Problem, type Site } from "../../api/client";
+import { useArtwork } from "../../api/queries";
 import { DraftSaving } from "../../app/draftSaving";
 import styles from "./bench.module.css";
 import { Controls } from "./Controls";
 import { Ladder } from "./Ladder";
+import { framingAt, ownOf, type Picked, withFraming } from "./scope";
 import { SeenInPlace } from "./SeenInPlace";
 import { Stage } from "./Stage";
 import { useBenchKeys } from "./useBenchKeys";
@@ -16,28 +18,53 @@ type Props = { site: Site; artwork: Artwork; draft: Draft; showStored: () => voi
 
 /** The main view: the stage with the square frame, its controls, and every size at true size. */
 export function Bench({ site, artwork, draft, showStored }: Props) {
-  const { recipe, change, save, pending, problem } = useDraftRecipe(site.id, draft);
+  const { recipe, change, save, step, ...keeping } = useDraftRecipe(site.id, draft);
   const ladder = useLadder(artwork.id, recipe);
   const [dark, setDark] = useState(false);
+  const [picked, setPicked] = useState<Picked>();
+  const own = ownOf(recipe, picked);
+  const framing = framingAt(recipe, own);
+  const other = useArtwork(framing.artwork_id ?? undefined);
+  const shown = framing.artwork_id ? other.data : artwork;
   const draftSaving = use(DraftSaving);
   useEffect(() => draftSaving.open(save), [draftSaving, save]);
+
+  const changeFraming = (part: Partial<Framing>) =>
+    change((now) => withFraming(now, ownOf(now, picked), part));
+  const walk = (by: number) => {
+    const position = ladder.rungs.findIndex(
+      (rung) => rung.size === picked?.size && rung.opaque === picked.opaque,
+    );
+    setPicked(ladder.rungs.at(Math.max(0, Math.min(position + by, ladder.rungs.length - 1))));
+  };
   useBenchKeys({
-    frame: recipe.frame,
-    setFrame: (frame) => change({ frame }),
+    frame: framing.frame,
+    setFrame: (frame) => changeFraming({ frame }),
     flickGround: () => setDark(!dark),
+    walkLadder: walk,
+    step: (direction) => void step(direction),
   });
   return (
     <main className={styles.bench}>
       <h1 className="unseen">Bench of {site.name}</h1>
-      <Controls artwork={artwork} recipe={recipe} change={change} />
+      <Controls
+        artwork={shown ?? artwork}
+        recipe={recipe}
+        own={own}
+        picked={picked}
+        change={change}
+        changeFraming={changeFraming}
+        allSizes={() => setPicked(undefined)}
+      />
       <Stage
-        artwork={artwork}
-        frame={recipe.frame}
-        ground={recipe.ground}
-        setFrame={(frame) => change({ frame })}
-        status={problem ? "Not saved" : pending ? "Saving the draft" : "Draft saved"}
+        artwork={shown ?? artwork}
+        framing={framing}
+        setFrame={(frame) => changeFraming({ frame })}
+        tools={<Steps {...keeping} step={step} />}
         notice={
-          problem && <SaveProblem problem={problem} showStored={showStored} retry={() => void save()} />
+          keeping.problem && (
+            <SaveProblem problem={keeping.problem} showStored={showStored} retry={() => void save()} />
+          )
         }
       />
       <SeenInPlace
@@ -45,8 +72,32 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
         rungs={ladder.rungs}
         notes={artwork.notes.filter((note) => note.caution).map((note) => note.sentence)}
       />
-      <Ladder rungs={ladder.rungs} problem={ladder.problem} dark={dark} setDark={setDark} />
+      <Ladder {...ladder} dark={dark} setDark={setDark} picked={picked} pick={setPicked} />
     </main>
+  );
+}
+
+type StepsProps = {
+  canUndo: boolean;
+  canRedo: boolean;
+  pending: boolean;
+  problem: Error | undefined;
+  step: (direction: "undo" | "redo") => Promise<void>;
+};
+
+function Steps({ canUndo, canRedo, pending, problem, step }: StepsProps) {
+  return (
+    <>
+      <Button size="small" disabled={!canUndo} aria-label="Undo" onClick={() => void step("undo")}>
+        ↶
+      </Button>
+      <Button size="small" disabled={!canRedo} aria-label="Do again" onClick={() => void step("redo")}>
+        ↷
+      </Button>
+      <span className="reading" role="status">
+        {problem ? "Not saved" : pending ? "Saving the draft" : "Draft saved"}
+      </span>
+    </>
   );
 }
 

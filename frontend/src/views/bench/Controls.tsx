@@ -1,42 +1,45 @@
 import { Button, InputNumber, Segmented } from "antd";
 import { Link } from "react-router";
 
-import type { Artwork, Frame, Recipe } from "../../api/client";
+import type { Artwork, Frame, Framing, Recipe } from "../../api/client";
 import { ColourField } from "../../app/ColourField";
 import { aspect } from "../../app/units";
 import { ArtworkPicture } from "../artwork/ArtworkPicture";
 import styles from "./bench.module.css";
 import { LARGEST_SIDE, sameFrame } from "./frameGeometry";
+import { PlateControls } from "./PlateControls";
+import { Scope } from "./Scope";
+import type { Picked } from "./scope";
 
-type Props = { artwork: Artwork; recipe: Recipe; change: (part: Partial<Recipe>) => void };
+type Props = {
+  artwork: Artwork;
+  recipe: Recipe;
+  own: number;
+  picked: Picked | undefined;
+  change: (update: (recipe: Recipe) => Recipe) => void;
+  changeFraming: (part: Partial<Framing>) => void;
+  allSizes: () => void;
+};
 
-export function Controls({ artwork, recipe, change }: Props) {
+export function Controls({ artwork, recipe, own, picked, change, changeFraming, allSizes }: Props) {
+  const framing = recipe.own?.[own]?.framing ?? recipe.framing;
   const { facts } = artwork;
   return (
-    <section className={styles.controls} aria-label="Frame and ground">
+    <section className={styles.controls} aria-label="Framing" tabIndex={0}>
+      <Scope recipe={recipe} own={own} picked={picked} change={change} allSizes={allSizes} />
       <Link to="../artwork" relative="path" className={styles.card} title="Change the artwork">
         <ArtworkPicture artwork={artwork} longest={160} className={styles.thumbnail ?? ""} />
         <span>
           <strong>{artwork.title}</strong>
           <br />
-          {facts.format}{" "}
           <span className="reading">
-            {facts.width} × {facts.height}
+            {facts.format} {aspect(facts.width, facts.height)}, {facts.ground}
           </span>
         </span>
       </Link>
-      <dl className={styles.facts}>
-        <dt>Shape</dt>
-        <dd>
-          {facts.width === facts.height ? "square" : `${aspect(facts.width, facts.height)}, not square`}
-        </dd>
-        <dt>Ground</dt>
-        <dd>{facts.ground_colour ? `${facts.ground}, ${facts.ground_colour}` : facts.ground}</dd>
-        <dt>Sharp up to</dt>
-        <dd>{facts.sharp_up_to === null ? "any size" : `${facts.sharp_up_to} px`}</dd>
-      </dl>
-      <FrameControls artwork={artwork} frame={recipe.frame} setFrame={(frame) => change({ frame })} />
-      <GroundControls recipe={recipe} change={change} />
+      <FrameControls artwork={artwork} frame={framing.frame} setFrame={(frame) => changeFraming({ frame })} />
+      <GroundControls framing={framing} change={changeFraming} />
+      <PlateControls plate={framing.plate ?? {}} set={(plate) => changeFraming({ plate })} />
     </section>
   );
 }
@@ -44,11 +47,13 @@ export function Controls({ artwork, recipe, change }: Props) {
 type FrameProps = { artwork: Artwork; frame: Frame; setFrame: (frame: Frame) => void };
 
 function FrameControls({ artwork, frame, setFrame }: FrameProps) {
-  const { whole, inside, ink } = artwork.framings;
+  const { whole, inside, ink, balanced, largest_part } = artwork.framings;
   const { width, height } = artwork.facts;
   const ready: [string, Frame | null | undefined][] = [
     ["Whole artwork", whole],
+    ["Largest part", largest_part],
     ["Hug the ink", ink],
+    ["Balanced", balanced],
     ["Fill", width === height ? null : inside],
   ];
   return (
@@ -112,8 +117,11 @@ function FrameNumber({ label, value, min, set }: NumberProps) {
   );
 }
 
-function GroundControls({ recipe, change }: Omit<Props, "artwork">) {
-  const clear = recipe.ground === "clear";
+type GroundProps = { framing: Framing; change: (part: Partial<Framing>) => void };
+
+function GroundControls({ framing, change }: GroundProps) {
+  const { ground = "clear", home_ground = "#ffffff" } = framing;
+  const clear = ground === "clear";
   return (
     <fieldset className={styles.group}>
       <legend>Ground</legend>
@@ -125,23 +133,16 @@ function GroundControls({ recipe, change }: Omit<Props, "artwork">) {
           { value: "clear", label: "Clear" },
           { value: "colour", label: "Colour" },
         ]}
-        onChange={(choice) => change({ ground: choice === "clear" ? "clear" : recipe.home_ground })}
+        onChange={(choice) => change({ ground: choice === "clear" ? "clear" : home_ground })}
       />
       {clear ? (
-        <>
-          <ColourField
-            label="Under the home-screen icon"
-            value={recipe.home_ground}
-            set={(colour) => change({ home_ground: colour })}
-          />
-          <p className={styles.hint}>Opaque: phones fill clear parts with black.</p>
-        </>
-      ) : (
         <ColourField
-          label="Ground colour"
-          value={recipe.ground}
-          set={(colour) => change({ ground: colour })}
+          label="Under the home-screen icon, always opaque"
+          value={home_ground}
+          set={(colour) => change({ home_ground: colour })}
         />
+      ) : (
+        <ColourField label="Ground colour" value={ground} set={(colour) => change({ ground: colour })} />
       )}
     </fieldset>
   );

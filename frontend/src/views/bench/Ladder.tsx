@@ -5,15 +5,23 @@ import { ProblemNotice } from "../../app/ProblemNotice";
 import { TrueSizeInPart, useDevicePixelRatio } from "../../app/TrueSize";
 import { bytes } from "../../app/units";
 import styles from "./bench.module.css";
+import type { Picked } from "./scope";
 import { pngOf } from "./useLadder";
 
 const ROOM = 192;
 const READING = 64;
 
-type Props = { rungs: Rung[]; problem: Error | undefined; dark: boolean; setDark: (dark: boolean) => void };
+type Props = {
+  rungs: Rung[];
+  problem: Error | undefined;
+  dark: boolean;
+  setDark: (dark: boolean) => void;
+  picked: Picked | undefined;
+  pick: (rung: Picked | undefined) => void;
+};
 
-/** Every size at true pixels, the very bytes a build would write. */
-export function Ladder({ rungs, problem, dark, setDark }: Props) {
+/** Every size at true pixels, the very bytes a build would write. Picking one lets it have a framing of its own. */
+export function Ladder({ rungs, problem, dark, setDark, picked, pick }: Props) {
   const ratio = useDevicePixelRatio();
   return (
     <section className={styles.ladder} aria-label="Size ladder">
@@ -34,17 +42,27 @@ export function Ladder({ rungs, problem, dark, setDark }: Props) {
         <ProblemNotice problem={problem} />
       ) : (
         <ol className={styles.rungs} data-dark={dark} tabIndex={0} aria-label="Icons by size">
-          {rungs.map((rung) => (
-            <li key={rung.size} className={styles.rung} style={{ width: rungWidth(rung.size / ratio) }}>
-              <TrueSizeInPart
-                src={pngOf(rung)}
-                size={rung.size}
-                room={ROOM}
-                alt={`Icon at ${rung.size} px`}
-              />
-              <RungReading rung={rung} ratio={ratio} />
-            </li>
-          ))}
+          {rungs.map((rung) => {
+            const isPicked = rung.size === picked?.size && rung.opaque === picked.opaque;
+            return (
+              <li key={rung.size} style={{ width: rungWidth(rung.size / ratio) }}>
+                <button
+                  type="button"
+                  className={styles.rung}
+                  aria-pressed={isPicked}
+                  onClick={() => pick(isPicked ? undefined : rung)}
+                >
+                  <TrueSizeInPart
+                    src={pngOf(rung)}
+                    size={rung.size}
+                    room={ROOM}
+                    alt={`Icon at ${rung.size} px`}
+                  />
+                  <RungReading rung={rung} ratio={ratio} />
+                </button>
+              </li>
+            );
+          })}
         </ol>
       )}
     </section>
@@ -64,7 +82,7 @@ function RungReading({ rung, ratio }: { rung: Rung; ratio: number }) {
       <span data-tone={enlarged ? "caution" : "good"}>
         {enlarged ? `${rung.enlargement?.toFixed(1)} × enlarged` : "sharp"}
       </span>
-      <span>{bytes(rung.bytes)}</span>
+      <span>{rung.own === null ? bytes(rung.bytes) : "its own"}</span>
     </span>
   );
 }

@@ -15,7 +15,7 @@ export function SeenInPlace({ site, rungs, notes }: Props) {
       <h2>Seen in place, true size</h2>
       {(["light", "dark"] as const).map((ground) => (
         <div key={ground} className={styles.tabs} data-ground={ground}>
-          <OtherTab name="Tides" />
+          <OtherTab name="Tide" />
           <div className={styles.tab} data-chosen>
             {tabIcon && <TrueSize src={pngOf(tabIcon)} size={tabIcon.size} alt={`In a ${ground} tab`} />}
             <span>{site.name}</span>

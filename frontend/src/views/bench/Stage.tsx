@@ -1,27 +1,47 @@
-import { type PointerEvent, type ReactNode, useEffect, useMemo, useRef, useState } from "react";
+import {
+  type CSSProperties,
+  type PointerEvent,
+  type ReactNode,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 
-import type { Artwork, Frame } from "../../api/client";
+import type { Artwork, Frame, Framing, Plate } from "../../api/client";
 import { pictureAddress } from "../artwork/ArtworkPicture";
 import styles from "./bench.module.css";
-import { type Corner, fitView, moved, resized, type Size } from "./frameGeometry";
+import {
+  type Corner,
+  fitView,
+  type Guides,
+  moved,
+  NO_GUIDES,
+  resized,
+  type Size,
+  snapped,
+} from "./frameGeometry";
 
+/** How near, in CSS px, an edge or centre must come to be caught. */
+const SNAP = 6;
 const CORNERS: Corner[] = ["nw", "ne", "se", "sw"];
 
 type Props = {
   artwork: Artwork;
-  frame: Frame;
-  ground: string;
+  framing: Framing;
   setFrame: (frame: Frame) => void;
-  status: string;
+  tools: ReactNode;
   notice: ReactNode;
 };
 type Drag = { from: Frame; x: number; y: number; corner: Corner | undefined };
 
 /** The artwork with the square frame over it, dragged and resized in whole artwork px. */
-export function Stage({ artwork, frame, ground, setFrame, status, notice }: Props) {
+export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
+  const { frame, ground = "clear", plate } = framing;
   const [stage, size] = useSize();
   const [drag, setDrag] = useState<Drag>();
   const [settled, setSettled] = useState(frame);
+  const [guides, setGuides] = useState<Guides>(NO_GUIDES);
   const { width, height } = artwork.facts;
   // While dragging the view keeps still; it follows a frame that was set otherwise.
   const shown = drag ? settled : frame;
@@ -37,7 +57,20 @@ export function Stage({ artwork, frame, ground, setFrame, status, notice }: Prop
     if (!drag) return;
     const dx = (event.clientX - drag.x) / view.scale;
     const dy = (event.clientY - drag.y) / view.scale;
-    setFrame(drag.corner ? resized(drag.from, drag.corner, dx, dy) : moved(drag.from, dx, dy));
+    if (drag.corner) {
+      setFrame(resized(drag.from, drag.corner, dx, dy));
+      return;
+    }
+    const wanted = moved(drag.from, dx, dy);
+    const snap = event.altKey
+      ? { frame: wanted, guides: NO_GUIDES }
+      : snapped(wanted, artwork.facts, SNAP / view.scale);
+    setGuides(snap.guides);
+    setFrame(snap.frame);
+  };
+  const release = () => {
+    setDrag(undefined);
+    setGuides(NO_GUIDES);
   };
   const place = (x: number, y: number, across: number, down: number) => ({
     left: view.x + x * view.scale,
@@ -49,9 +82,7 @@ export function Stage({ artwork, frame, ground, setFrame, status, notice }: Prop
   return (
     <section className={styles.stage} aria-label="Stage">
       <div className={styles.tools}>
-        <span className="reading" role="status">
-          {status}
-        </span>
+        {tools}
         <span className="reading">{Math.round(view.scale * 100)} % of the artwork</span>
       </div>
       {notice && <div className={styles.notice}>{notice}</div>}
@@ -64,6 +95,7 @@ export function Stage({ artwork, frame, ground, setFrame, status, notice }: Prop
             background: ground === "clear" ? "" : ground,
           }}
         />
+        <PlateUnder plate={plate ?? {}} place={place} frame={frame} />
         <img
           className={styles.artwork}
           src={pictureAddress(artwork, 1600)}
@@ -71,6 +103,18 @@ export function Stage({ artwork, frame, ground, setFrame, status, notice }: Prop
           draggable={false}
           style={place(0, 0, width, height)}
         />
+        {guides.x !== undefined && (
+          <i
+            className={styles.guide}
+            style={{ ...place(guides.x, 0, 0, 0), top: 0, width: 1, height: "100%" }}
+          />
+        )}
+        {guides.y !== undefined && (
+          <i
+            className={styles.guide}
+            style={{ ...place(0, guides.y, 0, 0), left: 0, width: "100%", height: 1 }}
+          />
+        )}
         <div
           className={styles.frame}
           style={place(frame.x, frame.y, frame.side, frame.side)}
@@ -80,8 +124,8 @@ export function Stage({ artwork, frame, ground, setFrame, status, notice }: Prop
           aria-label={`Frame, ${frame.side} px at ${frame.x}, ${frame.y}. Arrows move it, Alt and arrows change its side.`}
           onPointerDown={begin}
           onPointerMove={follow}
-          onPointerUp={() => setDrag(undefined)}
-          onPointerCancel={() => setDrag(undefined)}
+          onPointerUp={release}
+          onPointerCancel={release}
         >
           {CORNERS.map((corner) => (
             <span
@@ -97,6 +141,27 @@ export function Stage({ artwork, frame, ground, setFrame, status, notice }: Prop
         </div>
       </div>
     </section>
+  );
+}
+
+type PlateUnderProps = {
+  plate: Plate;
+  frame: Frame;
+  place: (x: number, y: number, across: number, down: number) => CSSProperties;
+};
+
+/** Where the plate lies; the artwork is cut to it only in the icons, so that it can be seen whole here. */
+function PlateUnder({ plate, frame, place }: PlateUnderProps) {
+  const { shape = "none", colour, radius = 20, margin = 0 } = plate;
+  if (shape === "none") return null;
+  const inset = (frame.side * margin) / 100;
+  const side = frame.side - 2 * inset;
+  const borderRadius = shape === "disc" ? "50%" : shape === "rounded" ? `${radius}%` : 0;
+  return (
+    <div
+      className={styles.underFrame}
+      style={{ ...place(frame.x + inset, frame.y + inset, side, side), background: colour, borderRadius }}
+    />
   );
 }
 

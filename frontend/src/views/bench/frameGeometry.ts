@@ -1,4 +1,6 @@
-import type { Frame } from "../../api/client";
+import type { Artwork, Frame } from "../../api/client";
+
+type Facts = Artwork["facts"];
 
 /** Where artwork px lie on the stage: stage = origin + artwork × scale, in CSS px. */
 export type StageView = { scale: number; x: number; y: number };
@@ -44,6 +46,42 @@ export function resized(frame: Frame, corner: Corner, dx: number, dy: number): F
     y: north ? frame.y + frame.side - side : frame.y,
     side,
   };
+}
+
+/** Lines in artwork px that a moved frame was caught by. */
+export type Guides = { x?: number; y?: number };
+export const NO_GUIDES: Guides = {};
+
+/** A moved frame whose edges or centre are caught by those of the artwork or its ink, when within `reach` artwork px. */
+export function snapped(frame: Frame, facts: Pick<Facts, "width" | "height" | "ink">, reach: number) {
+  const { width, height, ink } = facts;
+  const x = caught(frame.x, frame.side, lines(width, ink?.left, ink?.right), reach);
+  const y = caught(frame.y, frame.side, lines(height, ink?.top, ink?.bottom), reach);
+  const guides: Guides = {};
+  if (x.line !== undefined) guides.x = x.line;
+  if (y.line !== undefined) guides.y = y.line;
+  return { frame: { ...frame, x: x.start, y: y.start }, guides };
+}
+
+/** The edges and centres along one direction. */
+const lines = (length: number, inkStart = 0, inkEnd = length) => [
+  0,
+  length / 2,
+  length,
+  inkStart,
+  (inkStart + inkEnd) / 2,
+  inkEnd,
+];
+
+function caught(start: number, side: number, candidates: number[], reach: number) {
+  let best: { start: number; line?: number; distance: number } = { start, distance: reach };
+  for (const line of candidates) {
+    for (const offset of [0, side / 2, side]) {
+      const distance = Math.abs(start + offset - line);
+      if (distance < best.distance) best = { start: Math.round(line - offset), line, distance };
+    }
+  }
+  return best;
 }
 
 /** The frame grown by `step` on its right and lower sides. */

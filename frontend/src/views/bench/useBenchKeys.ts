@@ -3,7 +3,13 @@ import { useEffect } from "react";
 import type { Frame } from "../../api/client";
 import { grown, moved } from "./frameGeometry";
 
-type Actions = { frame: Frame; setFrame: (frame: Frame) => void; flickGround: () => void };
+type Actions = {
+  frame: Frame;
+  setFrame: (frame: Frame) => void;
+  flickGround: () => void;
+  walkLadder: (by: number) => void;
+  step: (direction: "undo" | "redo") => void;
+};
 
 const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
@@ -12,29 +18,42 @@ const ARROWS: Record<string, [number, number]> = {
   ArrowDown: [0, 1],
 };
 
-/** Arrows nudge the frame (Shift: by ten), Alt + arrows change its side, G flicks the ladder's ground. */
-export function useBenchKeys({ frame, setFrame, flickGround }: Actions) {
+/**
+ * Arrows nudge the frame (Shift: by ten), Alt + arrows change its side, G flicks the ladder's ground, [ and ] walk
+ * the ladder, Ctrl or ⌘ with Z undoes, with Shift it does again.
+ */
+export function useBenchKeys(actions: Actions) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || takesKeys(event.target)) return;
-      const arrow = ARROWS[event.key];
-      if (arrow) {
-        const step = event.shiftKey ? 10 : 1;
-        const [dx, dy] = [arrow[0] * step, arrow[1] * step];
-        setFrame(event.altKey ? grown(frame, dx - dy) : moved(frame, dx, dy));
-      } else if (event.key.toLowerCase() === "g") {
-        flickGround();
-      } else {
-        return;
-      }
-      event.preventDefault();
+      if (takesKeys(event.target)) return;
+      const handled = event.ctrlKey || event.metaKey ? withControl(event, actions) : plain(event, actions);
+      if (handled) event.preventDefault();
     };
     addEventListener("keydown", onKey);
     return () => removeEventListener("keydown", onKey);
   });
 }
 
+function withControl(event: KeyboardEvent, { step }: Actions): boolean {
+  if (event.key.toLowerCase() !== "z") return false;
+  step(event.shiftKey ? "redo" : "undo");
+  return true;
+}
+
+function plain(event: KeyboardEvent, { frame, setFrame, flickGround, walkLadder }: Actions): boolean {
+  const arrow = ARROWS[event.key];
+  if (arrow) {
+    const reach = event.shiftKey ? 10 : 1;
+    const [dx, dy] = [arrow[0] * reach, arrow[1] * reach];
+    setFrame(event.altKey ? grown(frame, dx - dy) : moved(frame, dx, dy));
+  } else if (event.key.toLowerCase() === "g") flickGround();
+  else if (event.key === "[") walkLadder(-1);
+  else if (event.key === "]") walkLadder(1);
+  else return false;
+  return true;
+}
+
 /** Whether the focused element has a use of its own for letters and arrows. */
 const takesKeys = (target: EventTarget | null) =>
   target instanceof Element &&
-  target.closest("input, textarea, [role=combobox], [role=listbox], [role=radio]") !== null;
+  target.closest("input, textarea, [role=combobox], [role=listbox], [role=radio], [role=slider]") !== null;

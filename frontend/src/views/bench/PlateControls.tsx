@@ -1,0 +1,56 @@
+import { Segmented, Slider } from "antd";
+
+import type { Plate } from "../../api/client";
+import { ColourField } from "../../app/ColourField";
+import styles from "./bench.module.css";
+
+const SHAPES: { value: NonNullable<Plate["shape"]>; label: string }[] = [
+  { value: "none", label: "None" },
+  { value: "square", label: "Square" },
+  { value: "rounded", label: "Round" },
+  { value: "disc", label: "Disc" },
+];
+
+/** A shape of its own colour under the artwork, to which the artwork is cut. */
+export function PlateControls({ plate, set }: { plate: Plate; set: (plate: Plate) => void }) {
+  const { shape = "none", colour = "#ffffff", radius = 20, margin = 0 } = plate;
+  return (
+    <fieldset className={styles.group}>
+      <legend>Plate</legend>
+      <Segmented
+        block
+        aria-label="Plate"
+        value={shape}
+        options={SHAPES}
+        onChange={(next) => set({ ...plate, shape: next })}
+      />
+      {shape !== "none" && (
+        <>
+          <ColourField label="Plate colour" value={colour} set={(next) => set({ ...plate, colour: next })} />
+          {shape === "rounded" && (
+            <Percent
+              label="Rounding"
+              value={radius}
+              most={50}
+              set={(next) => set({ ...plate, radius: next })}
+            />
+          )}
+          <Percent label="Inset" value={margin} most={40} set={(next) => set({ ...plate, margin: next })} />
+        </>
+      )}
+    </fieldset>
+  );
+}
+
+type PercentProps = { label: string; value: number; most: number; set: (value: number) => void };
+
+function Percent({ label, value, most, set }: PercentProps) {
+  return (
+    <div className={styles.percent}>
+      <span>
+        {label} {value} %
+      </span>
+      <Slider ariaLabelForHandle={label} max={most} value={value} tooltip={{ open: false }} onChange={set} />
+    </div>
+  );
+}

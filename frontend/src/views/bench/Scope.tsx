@@ -1,0 +1,98 @@
+import { Button, Select } from "antd";
+
+import type { Recipe } from "../../api/client";
+import { useArtwork, useShelf } from "../../api/queries";
+import styles from "./bench.module.css";
+import { type Picked, rejoined, sizesOf, standingAlone, withFraming } from "./scope";
+
+const DRAFTS_OWN = 0;
+const LARGEST = 1024;
+
+type Props = {
+  recipe: Recipe;
+  own: number;
+  picked: Picked | undefined;
+  change: (update: (recipe: Recipe) => Recipe) => void;
+  allSizes: () => void;
+};
+
+/** Which sizes the framing at hand is for, and letting the picked ones stand alone or rejoin the others. */
+export function Scope({ recipe, own, picked, change, allSizes }: Props) {
+  const alone = recipe.own?.[own];
+  if (!picked) {
+    return <p className={styles.scope}>For all sizes. Pick a rung below to give it a framing of its own.</p>;
+  }
+  if (!alone) {
+    const { size, opaque } = picked;
+    const choices = opaque
+      ? [{ smallest: 1, largest: LARGEST, home: true }]
+      : [size, ...(size > 16 && size < 180 ? [1] : [])].map((smallest) => ({
+          smallest,
+          largest: size,
+          home: false,
+        }));
+    return (
+      <div className={styles.scope}>
+        <span>{opaque ? `${size} px, home screen` : `${size} px`} goes with all sizes.</span>
+        {choices.map((sizes) => (
+          <Button
+            key={sizesOf(sizes)}
+            size="small"
+            onClick={() => change((now) => standingAlone(now, sizes))}
+          >
+            Own framing: {sizesOf(sizes)}
+          </Button>
+        ))}
+        <Button size="small" onClick={allSizes}>
+          Back to all sizes
+        </Button>
+      </div>
+    );
+  }
+  return (
+    <div className={styles.scope} data-alone>
+      <span>
+        Only for <strong>{sizesOf(alone)}</strong>
+      </span>
+      <OwnArtwork
+        value={alone.framing.artwork_id ?? DRAFTS_OWN}
+        set={(artwork_id, frame) => change((now) => withFraming(now, own, { artwork_id, ...frame }))}
+      />
+      <Button size="small" onClick={() => change((now) => rejoined(now, own))}>
+        Rejoin the others
+      </Button>
+      <Button size="small" onClick={allSizes}>
+        Back to all sizes
+      </Button>
+    </div>
+  );
+}
+
+type OwnArtworkProps = {
+  value: number;
+  set: (artworkId: number | null, part: { frame?: Recipe["framing"]["frame"] }) => void;
+};
+
+/** Another artwork for these sizes: the emblem instead of the whole logo, or a letter. */
+function OwnArtwork({ value, set }: OwnArtworkProps) {
+  const shelf = useShelf("", "all", 1);
+  const current = useArtwork(value || undefined);
+  const pieces = shelf.data?.pieces ?? [];
+  const listed = current.data && !pieces.some(({ id }) => id === value) ? [current.data, ...pieces] : pieces;
+  return (
+    <Select
+      size="small"
+      aria-label="Artwork for these sizes"
+      showSearch={{ optionFilterProp: "label" }}
+      value={value}
+      options={[
+        { value: DRAFTS_OWN, label: "The draft's artwork" },
+        ...listed.map(({ id, title }) => ({ value: id, label: title })),
+      ]}
+      onChange={(id) => {
+        const piece = listed.find((one) => one.id === id);
+        set(piece ? id : null, piece ? { frame: piece.framings.whole } : {});
+      }}
+    />
+  );
+}

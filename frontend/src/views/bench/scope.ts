@@ -1,0 +1,41 @@
+import type { Framing, Own, Recipe, Rung } from "../../api/client";
+
+/** The rung that was picked on the ladder. */
+export type Picked = Pick<Rung, "size" | "opaque">;
+
+const covers = (own: Own, { size, opaque }: Picked) =>
+  own.home ? opaque : !opaque && size >= (own.smallest ?? 1) && size <= (own.largest ?? Infinity);
+
+/** Number of the own framing that a picked rung takes, -1 when it goes with all sizes. */
+export const ownOf = (recipe: Recipe, picked: Picked | undefined) =>
+  picked ? (recipe.own ?? []).findIndex((own) => covers(own, picked)) : -1;
+
+export const framingAt = (recipe: Recipe, own: number): Framing =>
+  recipe.own?.[own]?.framing ?? recipe.framing;
+
+export function withFraming(recipe: Recipe, own: number, part: Partial<Framing>): Recipe {
+  if (own < 0) return { ...recipe, framing: { ...recipe.framing, ...part } };
+  return {
+    ...recipe,
+    own: (recipe.own ?? []).map((one, number) =>
+      number === own ? { ...one, framing: { ...one.framing, ...part } } : one,
+    ),
+  };
+}
+
+/** The recipe with a framing of its own for some sizes, which begins as a copy of the one they had. */
+export const standingAlone = (recipe: Recipe, sizes: Omit<Own, "framing">): Recipe => ({
+  ...recipe,
+  own: [{ ...sizes, framing: recipe.framing }, ...(recipe.own ?? [])],
+});
+
+export const rejoined = (recipe: Recipe, own: number): Recipe => ({
+  ...recipe,
+  own: (recipe.own ?? []).filter((_, number) => number !== own),
+});
+
+export function sizesOf({ smallest = 1, largest = Infinity, home = false }: Omit<Own, "framing">): string {
+  if (home) return "the home screen";
+  if (smallest === largest) return `${largest} px`;
+  return smallest <= 1 ? `up to ${largest} px` : `${smallest} to ${largest} px`;
+}

@@ -1,0 +1,182 @@
+"""The bench: undoing, sizes of their own, plates, catching edges."""
+
+import base64
+import re
+
+import numpy as np
+from playwright.sync_api import Page, expect
+
+from bexi.core.framing.frame import Frame
+from bexi.core.framing.recipe import Recipe
+from bexi.server.artwork.services import add_artwork
+from bexi.server.benches.services import save_draft
+from bexi.server.sites.models import Site
+from tests.browser.case import BrowserTestCase
+from tests.pictures import BLUE_DISC, decoded, plain_png
+
+
+class BenchTestCase(BrowserTestCase):
+    def setUp(self):
+        super().setUp()
+        self.site = Site.objects.create(name="Ferry")
+        self.artwork = add_artwork("disc.svg", BLUE_DISC)  # on the bench 1024 × 512
+        save_draft(self.site, self.artwork, Recipe.of(Frame(0, 0, 512)), 0)
+
+    def bench(self, **options: object) -> Page:
+        page = self.open(f"/sites/{self.site.pk}/bench", **options)
+        expect(page.get_by_alt_text("Icon at 512 px", exact=True)).to_be_visible()
+        return page
+
+    def recipe(self) -> dict:
+        return self.site.drafts.get().recipe
+
+    def saved(self, page: Page) -> dict:
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        return self.recipe()
+
+    def icon(self, page: Page, size: int) -> np.ndarray:
+        source = page.get_by_alt_text(f"Icon at {size} px", exact=True).get_attribute("src")
+        return decoded(base64.b64decode(source.split(",", 1)[1]))
+
+
+class UndoTests(BenchTestCase):
+    def test_every_change_is_undone_and_done_again_even_after_a_reload(self):
+        page = self.bench()
+        for value in ("500", "400", "300"):
+            page.get_by_label("Frame side, px").fill(value)
+            self.saved(page)
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_label("Frame side, px")).to_have_value("400")
+        page.reload()
+        page.get_by_role("application").press("Control+z")
+        expect(page.get_by_label("Frame side, px")).to_have_value("500")
+        page.get_by_role("application").press("Control+z")
+        expect(page.get_by_label("Frame side, px")).to_have_value("512")
+        expect(page.get_by_role("button", name="Undo")).to_be_disabled()
+        page.get_by_role("application").press("Control+Shift+z")
+        page.get_by_role("application").press("Control+Shift+z")
+        expect(page.get_by_label("Frame side, px")).to_have_value("400")
+        self.assertEqual(self.saved(page)["framing"]["frame"], [0, 0, 400])
+
+    def test_a_change_not_yet_saved_is_undone_too(self):
+        page = self.bench()
+        page.get_by_label("Frame x, px").fill("9")
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_label("Frame x, px")).to_have_value("0")
+        expect(page.get_by_role("button", name="Do again")).to_be_enabled()
+
+
+class OwnFramingTests(BenchTestCase):
+    def test_small_sizes_take_another_artwork_and_rejoin(self):
+        letter = add_artwork("plain.png", plain_png(64, 64, "#cc2200"))
+        page = self.bench()
+        page.get_by_role("button", name="Icon at 32 px").click()
+        expect(page.get_by_text("32 px goes with all sizes.")).to_be_visible()
+        page.get_by_role("button", name="Own framing: up to 32 px").click()
+        expect(page.get_by_text("its own")).to_have_count(2)
+        page.get_by_label("Artwork for these sizes").click()
+        page.get_by_title("plain", exact=True).click()
+        expect(page.get_by_label("Frame side, px")).to_have_value("64")
+        recipe = self.saved(page)
+        self.assertEqual((recipe["own"][0]["largest"], recipe["own"][0]["framing"]["artwork"]), (32, str(letter.pk)))
+        page.wait_for_function("document.querySelector('[alt=\"Icon at 16 px\"]').src.length < 400")
+        self.assertEqual(self.icon(page, 16)[8, 8].tolist(), [0xCC, 0x22, 0x00, 255])
+        self.assertEqual(self.icon(page, 48)[24, 24].tolist(), [0x11, 0x44, 0xCC, 255])
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_role("heading", name="Build 1")).to_be_visible()
+        page.go_back()
+        page.get_by_role("button", name="Icon at 16 px").click()
+        page.get_by_role("button", name="Rejoin the others").click()
+        expect(page.get_by_text("its own")).to_have_count(0)
+        self.assertEqual(self.saved(page)["own"], [])
+
+    def test_editing_one_size_leaves_the_others(self):
+        page = self.bench()
+        page.get_by_role("application").press("]")
+        expect(page.get_by_role("button", name="Icon at 16 px")).to_have_attribute("aria-pressed", "true")
+        page.get_by_role("button", name="Own framing: 16 px").click()
+        page.get_by_label("Frame side, px").fill("300")
+        recipe = self.saved(page)
+        self.assertEqual((recipe["framing"]["frame"], recipe["own"][0]["framing"]["frame"]), ([0, 0, 512], [0, 0, 300]))
+        page.get_by_role("button", name="Back to all sizes").click()
+        expect(page.get_by_label("Frame side, px")).to_have_value("512")
+
+    def test_the_home_screen_has_its_own(self):
+        page = self.bench()
+        page.get_by_role("button", name="Icon at 180 px").click()
+        page.get_by_role("button", name="Own framing: the home screen").click()
+        page.get_by_label("Under the home-screen icon, always opaque", exact=True).fill("#ffeecc")
+        self.assertTrue(self.saved(page)["own"][0]["home"])
+        page.wait_for_timeout(600)
+        self.assertEqual(self.icon(page, 180)[0, 0].tolist(), [0xFF, 0xEE, 0xCC, 255])
+
+    def test_an_artwork_that_only_some_sizes_take_does_not_disappear(self):
+        plain = add_artwork("plain.png", plain_png())
+        page = self.bench()
+        page.get_by_role("button", name="Icon at 16 px").click()
+        page.get_by_role("button", name="Own framing: 16 px").click()
+        page.get_by_label("Artwork for these sizes").click()
+        page.get_by_title("plain", exact=True).click()
+        self.saved(page)
+        page.goto(f"{self.live_server_url}/sites/{self.site.pk}/artwork?piece={plain.pk}")
+        page.get_by_role("button", name="Remove").click()
+        expect(page.get_by_text("It is on the bench of Ferry")).to_be_visible()
+
+
+class PlateTests(BenchTestCase):
+    def test_a_plate_is_seen_in_every_size(self):
+        page = self.bench()
+        plate = page.get_by_role("radiogroup", name="Plate")
+        plate.get_by_text("Disc").click()
+        page.get_by_label("Plate colour", exact=True).fill("#ffcc00")
+        page.get_by_label("Inset", exact=True).press("ArrowRight")
+        self.assertEqual(self.saved(page)["framing"]["plate"], ["disc", "#ffcc00", 20, 1])
+        page.wait_for_timeout(600)
+        icon = self.icon(page, 180)
+        self.assertEqual(icon[90, 6].tolist(), [0xFF, 0xCC, 0x00, 255])
+        self.assertEqual(self.icon(page, 48)[0, 0, 3], 0)
+
+
+class CatchingTests(BenchTestCase):
+    def drag(self, page: Page, dx: int, dy: int) -> None:
+        box = page.get_by_role("application").bounding_box()
+        page.mouse.move(box["x"] + 50, box["y"] + 50)
+        page.mouse.down()
+        page.mouse.move(box["x"] + 50 + dx / 2, box["y"] + 50 + dy / 2)
+        page.mouse.move(box["x"] + 50 + dx, box["y"] + 50 + dy)
+
+    def test_edges_and_centres_catch_the_frame_unless_alt_is_held(self):
+        page = self.bench()
+        scale = page.get_by_role("application").bounding_box()["width"] / 512
+        to_middle = 256 * scale  # the frame's centre on the artwork's
+        self.drag(page, round(to_middle) + 4, 3)
+        page.mouse.up()
+        self.assertEqual(self.saved(page)["framing"]["frame"], [256, 0, 512])
+        page.keyboard.down("Alt")
+        self.drag(page, 4, 3)
+        page.mouse.up()
+        page.keyboard.up("Alt")
+        x, y, side = self.saved(page)["framing"]["frame"]
+        self.assertNotEqual((x, y), (256, 0))
+        self.assertEqual(side, 512)
+
+    def test_guides_show_what_caught_it(self):
+        page = self.bench()
+        self.drag(page, 3, 3)
+        expect(page.locator("i[class*=guide]")).to_have_count(2)
+        page.mouse.up()
+        expect(page.locator("i[class*=guide]")).to_have_count(0)
+
+
+class BenchAccessibilityTests(BenchTestCase):
+    def test_axe_finds_nothing_while_a_rung_stands_alone(self):
+        for scheme in ("light", "dark"):
+            page = self.bench(color_scheme=scheme)
+            page.get_by_role("button", name=re.compile("Icon at 32 px")).click()
+            self.assert_no_axe_findings(page)
+            page.get_by_role("button", name="Own framing: 32 px").click()
+            page.get_by_role("radiogroup", name="Plate").get_by_text("Round").click()
+            expect(page.get_by_label("Rounding", exact=True)).to_be_visible()
+            self.assert_no_axe_findings(page)
+            page.get_by_role("button", name="Rejoin the others").click()
+            self.saved(page)

@@ -1,0 +1,122 @@
+"""The history of drafts, sizes of their own, and frames over changed artwork."""
+
+import base64
+
+from PIL import Image
+
+from tests.pictures import BLUE_DISC, decoded, encoded, noise, plain_png
+from tests.server.case import BenchTestCase
+
+
+class HistoryTests(BenchTestCase):
+    def step(self, direction: str, revision: int):
+        return self.ask("POST", f"sites/{self.site.pk}/draft/{direction}", {"revision": revision})
+
+    def sides(self, count: int) -> None:
+        for number in range(count):
+            self.assertEqual(self.keep(number, frame={"x": 0, "y": 0, "side": 100 + number}).status_code, 200)
+
+    def test_back_to_the_first_and_forward_to_the_last(self):
+        self.sides(4)
+        revision, seen = 4, []
+        for direction in ("undo", "undo", "undo", "redo", "redo", "redo"):
+            draft = self.step(direction, revision).json()
+            revision = draft["revision"]
+            seen.append((draft["recipe"]["framing"]["frame"]["side"], draft["can_undo"], draft["can_redo"]))
+        self.assertEqual(
+            seen,
+            [
+                (102, True, True),
+                (101, True, True),
+                (100, False, True),
+                (101, True, True),
+                (102, True, True),
+                (103, True, False),
+            ],
+        )
+        self.problem(self.step("redo", revision), 409, "no-such-change")
+
+    def test_a_new_change_after_undoing_drops_what_was_undone(self):
+        self.sides(3)
+        self.step("undo", 3)
+        self.keep(4, frame={"x": 0, "y": 0, "side": 7})
+        self.problem(self.step("redo", 5), 409, "no-such-change")
+        self.assertEqual(self.step("undo", 5).json()["recipe"]["framing"]["frame"]["side"], 101)
+
+    def test_undoing_from_an_overtaken_window_is_told(self):
+        self.sides(2)
+        self.problem(self.step("undo", 1), 409, "draft-changed-elsewhere")
+
+    def test_undo_brings_back_the_artwork_too(self):
+        self.keep(0)
+        other = self.send(BLUE_DISC, "disc.svg").json()
+        recipe = {"framing": {"frame": other["framings"]["whole"]}}
+        body = {"artwork_id": other["id"], "recipe": recipe, "revision": 1}
+        self.ask("PUT", f"sites/{self.site.pk}/draft", body)
+        self.assertEqual(self.step("undo", 2).json()["artwork_id"], self.artwork["id"])
+
+
+class OwnSizesTests(BenchTestCase):
+    def own(self, artwork_id: int | None = None, **sizes: object) -> dict:
+        return {"framing": {"frame": {"x": 0, "y": 0, "side": 40}, "artwork_id": artwork_id}, **sizes}
+
+    def test_ladder_and_build_follow_the_own_framings(self):
+        plain = self.send(plain_png(40, 40, "#cc2200"), "plain.png").json()
+        own = [self.own(plain["id"], largest=32)]
+        self.keep(0, own=own)
+        recipe = {**self.recipe, "own": own}
+        ladder = self.ask(
+            "POST", f"artwork/{self.artwork['id']}/ladder", {"recipe": recipe, "sizes": [16, 48, 180]}
+        ).json()
+        self.assertEqual([rung["own"] for rung in ladder], [0, None, None])
+        colours = [
+            decoded(base64.b64decode(rung["png"]))[rung["size"] // 2, rung["size"] // 2].tolist() for rung in ladder
+        ]
+        self.assertEqual([colour[:3] for colour in colours], [[0xCC, 0x22, 0], [0x22, 0x44, 0x66], [0x22, 0x44, 0x66]])
+        build = self.ask("POST", f"sites/{self.site.pk}/builds").json()
+        for name, colour in (("icon-32.png", [0xCC, 0x22, 0]), ("icon-192.png", [0x22, 0x44, 0x66])):
+            served = decoded(self.client.get(f"/api/builds/{build['id']}/files/{name}").content)
+            self.assertEqual(served[len(served) // 2, len(served) // 2, :3].tolist(), colour)
+
+    def test_a_treatment_of_the_other_artwork_puts_the_draft_ahead(self):
+        other = self.send(BLUE_DISC, "disc.svg").json()
+        self.keep(
+            0,
+            own=[
+                {
+                    **self.own(other["id"], largest=32),
+                    "framing": {"frame": other["framings"]["whole"], "artwork_id": other["id"]},
+                }
+            ],
+        )
+        self.ask("POST", f"sites/{self.site.pk}/builds")
+        self.assertTrue(self.ask("GET", f"sites/{self.site.pk}/builds").json()[0]["current"])
+        self.ask("PUT", f"artwork/{other['id']}/treatment", {"recolour": "#ff0000"})
+        self.assertFalse(self.ask("GET", f"sites/{self.site.pk}/builds").json()[0]["current"])
+
+    def test_bad_own_framings_are_refused(self):
+        self.problem(self.keep(0, own=[self.own(999, largest=32)]), 422, "no-such-artwork")
+        self.problem(self.keep(0, own=[self.own(smallest=48, largest=16)]), 422, "unknown-sizes")
+        off = self.own(largest=16)
+        off["framing"]["frame"] = {"x": 9000, "y": 0, "side": 9}
+        self.problem(self.keep(0, own=[off]), 422, "frame-misses-artwork")
+        self.problem(self.keep(0, plate={"shape": "disc", "margin": 90}), 422, "bad-plate")
+        self.assertIsNone(self.ask("GET", f"sites/{self.site.pk}/draft").json())
+
+    def test_frames_over_a_replaced_artwork_follow_in_its_own_framings_only(self):
+        other = self.send(encoded(Image.fromarray(noise(100, 100)), "PNG"), "other.png").json()
+        self.keep(0, own=[self.own(other["id"], largest=32), self.own(largest=48)])
+        self.send(encoded(Image.fromarray(noise(200, 200)), "PNG"), "larger.png", f"artwork/{other['id']}/replacement")
+        recipe = self.site.drafts.get().recipe
+        sides = [recipe["framing"]["frame"][2], *(own["framing"]["frame"][2] for own in recipe["own"])]
+        self.assertEqual(sides, [300, 80, 40])
+
+    def test_credits_of_every_artwork_travel(self):
+        anchor = self.ask("POST", "drawings", {"drawing": {"kind": "symbol", "name": "anchor"}}).json()
+        details = {"title": "Base", "licence": "CC-BY-4.0", "credit": "A. Member"}
+        self.ask("PUT", f"artwork/{self.artwork['id']}", details)
+        self.keep(0, own=[self.own(anchor["id"], largest=32)])
+        self.ask("POST", f"sites/{self.site.pk}/builds")
+        credit = self.site.builds.get().credit.splitlines()
+        self.assertEqual(credit[0], "Base: A. Member (CC BY 4.0)")
+        self.assertIn("ISC", credit[1])
