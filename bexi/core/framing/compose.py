@@ -1,6 +1,7 @@
 """Composing the square picture of one icon from the artwork itself, never from another icon."""
 
 from collections.abc import Sequence
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,7 +13,7 @@ from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Framing
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels, over, to_pixels
-from bexi.core.pixels.resample import resample
+from bexi.core.pixels.pyramid import Pyramid
 
 
 def compose(picture: Picture, frame: Frame, ground: Colour | None, sizes: Sequence[int]) -> list[Pixels]:
@@ -23,10 +24,15 @@ def compose(picture: Picture, frame: Frame, ground: Colour | None, sizes: Sequen
     """
     frame.must_touch(picture.width, picture.height)
     if isinstance(picture, Bitmap):
-        lights = resample(picture.pixels, frame.x, frame.y, frame.side, sizes, ground)
+        lights = _pyramid(picture, ground).square(frame.x, frame.y, frame.side, sizes)
         return [to_pixels(light) for light in lights]
     drawn = [render(picture, frame.x, frame.y, frame.side, size) for size in sizes]
     return [over(pixels, ground) if ground else pixels for pixels in drawn]
+
+
+@lru_cache(maxsize=4)  # while a frame is dragged, picture and ground stay the same
+def _pyramid(picture: Bitmap, ground: Colour | None) -> Pyramid:
+    return Pyramid(picture.pixels, ground)
 
 
 def square(picture: Picture, framing: Framing, opaque: bool, sizes: Sequence[int]) -> list[Pixels]:

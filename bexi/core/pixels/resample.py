@@ -1,68 +1,98 @@
 """Resizing in linear light with premultiplied alpha, by a Lanczos filter as wide as the reduction asks."""
 
-from collections.abc import Sequence
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from bexi.core.pixels.colour import Colour
-from bexi.core.pixels.light import Light, Pixels, colour_light, over, to_light
-
 LOBES = 3
 _BAND_ROWS = 64
 
+Rows = Callable[[int, int], NDArray[np.float32]]
+"""Gives rows `start` to `stop` of a picture as linear, premultiplied light, flattened to shape (rows, columns × 4)."""
 
-def lanczos_weights(length: int, size: int) -> NDArray[np.float32]:
-    """Weights of `length` source samples for each of `size` resampled ones: shape (size, length), rows sum to 1.
 
-    The kernel widens with the reduction (a proper low-pass); at the ends its weights are scaled to sum to 1.
+@dataclass(frozen=True)
+class Stretch:
+    """A stretch of samples to be resized to `size`: `length` samples from `start`, of a row of `count`.
+
+    Start and length need not be whole; the stretch may reach beyond the row, where nothing is.
+    """
+
+    start: float
+    length: float
+    count: int
+    size: int
+
+    @property
+    def inside(self) -> slice:
+        """The samples of the row that lie in the stretch, wholly or in part."""
+        edges = math.floor(self.start), math.ceil(self.start + self.length)
+        return slice(*(max(0, min(self.count, edge)) for edge in edges))
+
+
+def lanczos_weights(stretch: Stretch) -> NDArray[np.float32]:
+    """Weights of the samples inside a stretch for each resampled one: shape (size, samples inside).
+
+    The kernel widens with the reduction (a proper low-pass). Weights over the whole stretch sum to 1, so those of
+    samples inside sum to less where the stretch reaches beyond the row.
     Duchon, "Lanczos Filtering in One and Two Dimensions", 1979.
     """
-    scale = max(length / size, 1.0)
-    centres = (np.arange(size) + 0.5) * length / size
+    scale = max(stretch.length / stretch.size, 1.0)
+    centres = stretch.start + (np.arange(stretch.size) + 0.5) * stretch.length / stretch.size
     taps = int(np.ceil(LOBES * scale)) * 2 + 1
     columns = np.floor(centres - LOBES * scale).astype(np.int64)[:, None] + np.arange(taps)
     offsets = (columns + 0.5 - centres[:, None]) / scale
     kernel = np.sinc(offsets) * np.sinc(offsets / LOBES)
-    kernel[(np.abs(offsets) >= LOBES) | (columns < 0) | (columns >= length)] = 0
+    kernel[np.abs(offsets) >= LOBES] = 0
+    # A sample that the stretch takes in part counts in part.
+    end = stretch.start + stretch.length
+    kernel *= np.clip(np.minimum(columns + 1, end) - np.maximum(columns, stretch.start), 0, 1)
     kernel /= kernel.sum(axis=1, keepdims=True)
-    weights = np.zeros((size, length), dtype=np.float32)
+    inside = stretch.inside
+    kernel[(columns < inside.start) | (columns >= inside.stop)] = 0
+    weights = np.zeros((stretch.size, inside.stop - inside.start), dtype=np.float32)
     rows, used = np.nonzero(kernel)
-    weights[rows, columns[rows, used]] = kernel[rows, used]
+    weights[rows, columns[rows, used] - inside.start] = kernel[rows, used]
     return weights
 
 
-def resample(
-    pixels: Pixels, left: int, top: int, side: int, sizes: Sequence[int], ground: Colour | None = None
-) -> list[Light]:
-    """The square `(left, top, side)` over a picture, resized to each of `sizes`: light of shape (size, size, 4).
-
-    The picture is first laid on the ground, if one is given. The square may reach outside the picture; there it
-    is ground, or clear. One pass over bands of rows serves all sizes, and never holds the whole picture as floats.
-    """
-    height, width = pixels.shape[:2]
-    x0, x1 = max(left, 0), min(left + side, width)
-    y0, y1 = max(top, 0), min(top + side, height)
-    weights = [lanczos_weights(side, size) for size in sizes]
-    flattened = [np.zeros((size, (x1 - x0) * 4), dtype=np.float32) for size in sizes]
-    for start in range(y0, y1, _BAND_ROWS):
-        stop = min(start + _BAND_ROWS, y1)
-        stored = pixels[start:stop, x0:x1]
-        band = to_light(over(stored, ground) if ground else stored).reshape(stop - start, -1)
-        for weight, flat in zip(weights, flattened, strict=True):
-            part = weight[:, start - top : stop - top]
-            rows = np.flatnonzero(part.any(axis=1))
-            if len(rows):
-                touched = slice(rows[0], rows[-1] + 1)
-                flat[touched] += part[touched] @ band
-    return [
-        _across(flat, weight[:, x0 - left : x1 - left], ground) for flat, weight in zip(flattened, weights, strict=True)
-    ]
+def resize_rows(rows: Rows, stretches: Sequence[Stretch]) -> list[NDArray[np.float32]]:
+    """Resize the rows of a picture to each stretch in one pass over bands: arrays of shape (size, columns × 4)."""
+    weights = [lanczos_weights(stretch) for stretch in stretches]
+    first = min(stretch.inside.start for stretch in stretches)
+    last = max(stretch.inside.stop for stretch in stretches)
+    results: list[NDArray[np.float32]] = []
+    for start in range(first, last, _BAND_ROWS):
+        stop = min(start + _BAND_ROWS, last)
+        band = rows(start, stop)
+        if not results:
+            results = [np.zeros((stretch.size, band.shape[1]), dtype=np.float32) for stretch in stretches]
+        for stretch, weight, result in zip(stretches, weights, results, strict=True):
+            _add(result, weight, band, start - stretch.inside.start)
+    return results
 
 
-def _across(flat: NDArray[np.float32], weight: NDArray[np.float32], ground: Colour | None) -> Light:
-    size, length = weight.shape
-    light: Light = np.einsum("xi,yic->yxc", weight, flat.reshape(size, length, 4), optimize=True)
-    if ground:  # the weights sum to 1: what the picture did not cover is ground
-        light += (1 - light[..., 3:]) * colour_light(ground)
-    return light
+def _add(result: NDArray[np.float32], weight: NDArray[np.float32], band: NDArray[np.float32], offset: int) -> None:
+    """Add what a band gives, whose first row is number `offset` of the weighted ones; few results are touched."""
+    low, high = max(offset, 0), min(offset + len(band), weight.shape[1])
+    part = weight[:, low:high]
+    touched = np.flatnonzero(part.any(axis=1))
+    if len(touched):
+        span = slice(touched[0], touched[-1] + 1)
+        result[span] += part[span] @ band[low - offset : high - offset]
+
+
+def turned(flat: NDArray[np.float32]) -> NDArray[np.float32]:
+    """Rows of pixels as columns: (rows, columns × 4) to (columns, rows × 4)."""
+    rows = flat.shape[0]
+    return np.ascontiguousarray(flat.reshape(rows, -1, 4).transpose(1, 0, 2)).reshape(-1, rows * 4)
+
+
+def resize_columns(flat: NDArray[np.float32], stretch: Stretch) -> NDArray[np.float32]:
+    """Resize the columns of one flattened picture: shape (rows, size × 4)."""
+    across = turned(flat)
+    (result,) = resize_rows(lambda start, stop: across[start:stop], [stretch])
+    return turned(result)

@@ -7,20 +7,73 @@ from PIL import Image
 
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import over, to_light, to_pixels
-from bexi.core.pixels.resample import lanczos_weights, resample
+from bexi.core.pixels.pyramid import Pyramid
+from bexi.core.pixels.resample import Stretch, lanczos_weights
 from tests.pictures import noise
 
 
-def resized(pixels: np.ndarray, size: int, **options: object) -> np.ndarray:
-    return to_pixels(resample(pixels, 0, 0, max(pixels.shape[:2]), [size], **options)[0])
+def light_of(pixels: np.ndarray, left: int, top: int, side: int, size: int, ground: Colour | None = None) -> np.ndarray:
+    return Pyramid(pixels, ground).square(left, top, side, [size])[0]
+
+
+def resized(pixels: np.ndarray, size: int) -> np.ndarray:
+    return to_pixels(light_of(pixels, 0, 0, max(pixels.shape[:2]), size))
+
+
+def direct(pixels: np.ndarray, left: int, top: int, side: int, size: int) -> np.ndarray:
+    """The same square by a direct Lanczos reduction of all its pixels, in double precision and linear light."""
+    light = to_light(pixels).astype(np.float64)
+
+    def weights(start: int, count: int) -> np.ndarray:
+        scale = max(side / size, 1)
+        centres = start + (np.arange(size) + 0.5) * side / size
+        samples = np.arange(min(start, 0), max(start + side, count))
+        offsets = (samples + 0.5 - centres[:, None]) / scale
+        kernel = np.sinc(offsets) * np.sinc(offsets / 3)
+        kernel[(np.abs(offsets) >= 3) | (samples < start) | (samples >= start + side)] = 0
+        kernel /= kernel.sum(axis=1, keepdims=True)
+        return kernel[:, (samples >= 0) & (samples < count)]
+
+    height, width = pixels.shape[:2]
+    tall = np.tensordot(weights(top, height), light, 1)
+    return to_pixels(np.einsum("xi,yic->yxc", weights(left, width), tall, optimize=True).astype(np.float32))
+
+
+class LevelTests(TestCase):
+    """Icons made from a level of the pyramid are those made from all pixels: mean 0.25, largest 3 of 255."""
+
+    def test_accuracy_against_a_direct_reduction(self):
+        grain = noise(601, 703)
+        grain[..., 3] = 255
+        y, x = np.mgrid[0:601, 0:703] / 100
+        smooth = np.stack([128 + 120 * np.sin(x), 128 + 120 * np.cos(y), 40 * x, np.full_like(x, 255)], axis=-1)
+        shapes = np.zeros((601, 703, 4), dtype=np.uint8)
+        shapes[((x - 3) ** 2 + (y - 3) ** 2 < 7) & (np.sin(9 * x) > 0)] = (200, 30, 60, 255)
+        for pixels in (grain, smooth.astype(np.uint8), shapes):
+            for square in ((0, 0, 601), (-51, -3, 703), (37, 51, 401), (-300, -300, 1300)):
+                for size in (16, 32, 48):
+                    ours = to_pixels(light_of(pixels, *square, size)).astype(int)
+                    difference = np.abs(ours - direct(pixels, *square, size))
+                    opaque = difference[ours[..., 3] == 255]
+                    self.assertLessEqual(difference[..., 3].max(), 4, (square, size))
+                    self.assertLessEqual(opaque.mean() if opaque.size else 0, 0.25, (square, size))
+                    self.assertLessEqual(opaque.max(initial=0), 3, (square, size))
+
+    def test_level_zero_is_used_while_there_is_no_headroom(self):
+        pixels = noise(120, 120)
+        pyramid = Pyramid(pixels, None)
+        pyramid.square(0, 0, 120, [16, 32])
+        self.assertEqual(pyramid._levels, [])
+        pyramid.square(0, 0, 120, [15])
+        self.assertEqual(len(pyramid._levels), 1)
 
 
 class AgainstPillowTests(TestCase):
     def test_equals_pillow_on_float_planes(self):
         # Pillow's resize of 32-bit float planes is the reference for the filter itself.
-        for side, size in ((300, 16), (300, 48), (97, 32), (64, 180), (50, 50)):
+        for side, size in ((120, 16), (300, 48), (97, 32), (64, 180), (50, 50)):
             pixels = noise(side, side, seed=side)
-            ours = resample(pixels, 0, 0, side, [size])[0]
+            ours = light_of(pixels, 0, 0, side, size)
             light = to_light(pixels)
             for channel in range(4):
                 plane = Image.fromarray(light[..., channel])
@@ -29,9 +82,9 @@ class AgainstPillowTests(TestCase):
 
     def test_all_sizes_of_one_pass_equal_single_passes(self):
         pixels = noise(200, 130)
-        together = resample(pixels, -20, 10, 180, [16, 32, 180])
+        together = Pyramid(pixels, None).square(-20, 10, 180, [16, 32, 180])
         for light, size in zip(together, (16, 32, 180), strict=True):
-            np.testing.assert_array_equal(light, resample(pixels, -20, 10, 180, [size])[0])
+            np.testing.assert_allclose(light, light_of(pixels, -20, 10, 180, size), atol=1e-6)
 
 
 class LightTests(TestCase):
@@ -67,7 +120,7 @@ class LightTests(TestCase):
     def test_ground_fills_what_the_picture_leaves_free(self):
         pixels = noise(60, 30)
         ground = Colour(10, 20, 30)
-        out = to_pixels(resample(pixels, 0, -15, 60, [60], ground)[0])
+        out = to_pixels(light_of(pixels, 0, -15, 60, 60, ground))
         self.assertEqual(out[..., 3].min(), 255)
         np.testing.assert_array_equal(out[15:45], over(pixels, ground))
         self.assertTrue((out[:15, :, :3] == ground.channels).all())
@@ -77,4 +130,13 @@ class WeightTests(TestCase):
     @given(st.integers(1, 500), st.integers(1, 200))
     @settings(max_examples=60, deadline=None)
     def test_rows_sum_to_one(self, length, size):
-        np.testing.assert_allclose(lanczos_weights(length, size).sum(axis=1), 1, atol=1e-5)
+        whole = lanczos_weights(Stretch(0, length, length, size))
+        np.testing.assert_allclose(whole.sum(axis=1), 1, atol=1e-5)
+
+    @given(st.floats(-90, 90), st.floats(1, 300), st.integers(1, 200), st.integers(1, 64))
+    @settings(max_examples=80, deadline=None)
+    def test_stretches_anywhere_never_give_more_than_there_is(self, start, length, count, size):
+        stretch = Stretch(start, length, count, size)
+        weights = lanczos_weights(stretch)
+        self.assertEqual(weights.shape, (size, max(0, stretch.inside.stop - stretch.inside.start)))
+        self.assertTrue(np.isfinite(weights).all())
