@@ -75,6 +75,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
 
     def assert_no_axe_findings(self, page: Page) -> None:
         """Check the page with axe-core's rules for WCAG 2.2 A and AA and its best practices."""
+        page.wait_for_timeout(300)  # colours on their way from one state to the next are no finding
         page.evaluate(AXE.read_text())
         findings = page.evaluate("axe.run().then(({violations}) => violations)")
         told = [f"{one['id']}: {node['html'][:200]}" for one in findings for node in one["nodes"]]

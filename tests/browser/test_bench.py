@@ -105,7 +105,7 @@ class OwnFramingTests(BenchTestCase):
         page = self.bench()
         page.get_by_role("button", name="Icon at 180 px").click()
         page.get_by_role("button", name="Own framing: the home screen").click()
-        page.get_by_label("Under the home-screen icon, always opaque", exact=True).fill("#ffeecc")
+        page.get_by_label("Under the opaque home-screen icon", exact=True).fill("#ffeecc")
         self.assertTrue(self.saved(page)["own"][0]["home"])
         page.wait_for_timeout(600)
         self.assertEqual(self.icon(page, 180)[0, 0].tolist(), [0xFF, 0xEE, 0xCC, 255])
@@ -168,6 +168,64 @@ class CatchingTests(BenchTestCase):
         expect(page.locator("i[class*=guide]")).to_have_count(0)
 
 
+class FinishTests(BenchTestCase):
+    def test_sharpening_and_outline_change_the_small_sizes(self):
+        page = self.bench()
+        before = self.icon(page, 32)
+        page.get_by_role("radiogroup", name="Sharpen").get_by_text("4").click()
+        page.get_by_label("Outline", exact=True).press("End")
+        page.get_by_label("Outline colour", exact=True).fill("#00ff00")
+        self.assertEqual(self.saved(page)["framing"]["finish"], [4, 15, "#00ff00"])
+        page.wait_for_timeout(600)
+        icon = self.icon(page, 32)
+        self.assertGreater((icon[..., 3] == 255).sum(), (before[..., 3] == 255).sum())
+        self.assertEqual(icon[16, 1].tolist(), [0, 255, 0, 255])
+
+
+class LookingCloserTests(BenchTestCase):
+    def test_loupe_shows_squares_and_the_colour_under_the_pointer(self):
+        page = self.bench()
+        loupe = page.get_by_label("Loupe on the icon at 16 px")
+        expect(loupe).to_contain_text("16 px, 12 × enlarged")
+        expect(loupe).to_contain_text("8, 8: #1144cc")
+        canvas = loupe.locator("canvas")
+        canvas.hover(position={"x": 5, "y": 5})
+        expect(loupe).to_contain_text("0, 0: clear")
+        page.get_by_role("button", name="Icon at 180 px").click()
+        expect(page.get_by_label("Loupe on the icon at 180 px")).to_contain_text("4 × enlarged, middle part")
+
+    def test_masks_and_how_much_ink_they_cut_off(self):
+        save_draft(self.site, self.artwork, Recipe.of(Frame(51, 51, 410)), 1)  # the disc fills the frame
+        page = self.bench()
+        page.get_by_role("button", name="Safe circle").click()
+        # Areas: a disc of radius 0.5 has 36 % of its area outside the safe circle of radius 0.4.
+        expect(page.get_by_text(re.compile(r"^3[56]\.\d % of the ink outside$"))).to_be_visible()
+        page.get_by_role("button", name="Rounded corners").click()
+        expect(page.get_by_text("0.0 % of the ink outside")).to_be_visible()
+        expect(page.get_by_role("button", name="Safe circle")).to_have_attribute("aria-pressed", "false")
+
+    def test_seen_in_place_is_true_to_the_pixel(self):
+        page = self.bench()
+        for place in (
+            "In a light tab",
+            "In a dark tab",
+            "Among many tabs",
+            "In a row of bookmarks",
+            "Beside a search result",
+        ):
+            box = page.get_by_alt_text(place).bounding_box()
+            self.assertEqual((box["width"], box["height"], box["x"] % 1, box["y"] % 1), (16, 16, 0, 0), place)
+        page.get_by_role("radiogroup", name="Mask of the home screen").get_by_text("Circle").click()
+        expect(page.get_by_alt_text("On a home screen, circle")).to_be_visible()
+
+    def test_the_artworks_own_ground_is_one_click(self):
+        framed = add_artwork("framed.png", plain_png(100, 80, "#336699"))
+        save_draft(self.site, framed, Recipe.of(Frame(-10, -10, 120)), 1)
+        page = self.bench()
+        page.get_by_role("button", name="The artwork's own: #336699").click()
+        self.assertEqual(self.saved(page)["framing"]["ground"], "#336699")
+
+
 class BenchAccessibilityTests(BenchTestCase):
     def test_axe_finds_nothing_while_a_rung_stands_alone(self):
         for scheme in ("light", "dark"):
@@ -175,7 +233,7 @@ class BenchAccessibilityTests(BenchTestCase):
             page.get_by_role("button", name=re.compile("Icon at 32 px")).click()
             self.assert_no_axe_findings(page)
             page.get_by_role("button", name="Own framing: 32 px").click()
-            page.get_by_role("radiogroup", name="Plate").get_by_text("Round").click()
+            page.get_by_role("radiogroup", name="Plate").get_by_text("Rounded").click()
             expect(page.get_by_label("Rounding", exact=True)).to_be_visible()
             self.assert_no_axe_findings(page)
             page.get_by_role("button", name="Rejoin the others").click()

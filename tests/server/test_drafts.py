@@ -2,6 +2,7 @@
 
 import base64
 
+import numpy as np
 from PIL import Image
 
 from tests.pictures import BLUE_DISC, decoded, encoded, noise, plain_png
@@ -120,3 +121,22 @@ class OwnSizesTests(BenchTestCase):
         credit = self.site.builds.get().credit.splitlines()
         self.assertEqual(credit[0], "Base: A. Member (CC BY 4.0)")
         self.assertIn("ISC", credit[1])
+
+
+class CutOffTests(BenchTestCase):
+    def cut_off(self, artwork: dict, side: int) -> dict:
+        frame = {"x": 0, "y": 0, "side": side}
+        return self.ask("POST", f"artwork/{artwork['id']}/cut-off", frame).json()
+
+    def test_a_solid_ground_is_no_ink(self):
+        image = Image.new("RGB", (200, 200), "white")
+        image.paste("#224466", (80, 80, 120, 120))
+        marked = self.send(encoded(image, "PNG"), "marked.png").json()
+        self.assertEqual(self.cut_off(marked, 200), {"outside_circle": 0, "outside_rounded": 0})
+        busy = self.send(encoded(Image.fromarray(noise(200, 200)[..., :3]), "PNG"), "busy.png").json()
+        self.assertAlmostEqual(self.cut_off(busy, 200)["outside_circle"], 1 - np.pi * 0.16, places=2)
+
+    def test_finish_is_kept_and_checked(self):
+        kept = self.keep(0, finish={"sharpen": 2, "outline": 6, "outline_colour": "#ffffff"}).json()
+        self.assertEqual(kept["recipe"]["framing"]["finish"]["outline"], 6)
+        self.problem(self.keep(1, finish={"sharpen": 9}), 422, "bad-finish")

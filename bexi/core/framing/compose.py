@@ -10,7 +10,7 @@ from bexi.core.artwork.pictures import Bitmap, Picture, Vector
 from bexi.core.artwork.plate import SIDE, Plate, PlateShape, drawing
 from bexi.core.artwork.vector import render
 from bexi.core.framing.frame import Frame
-from bexi.core.framing.recipe import Framing
+from bexi.core.framing.recipe import NO_FINISH, Framing
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels, over, to_pixels
 from bexi.core.pixels.pyramid import Pyramid
@@ -37,11 +37,14 @@ def _pyramid(picture: Bitmap, ground: Colour | None) -> Pyramid:
 
 def square(picture: Picture, framing: Framing, opaque: bool, sizes: Sequence[int]) -> list[Pixels]:
     """The icon at each of `sizes` px under a framing, with its ground and plate: shape (size, size, 4)."""
-    ground = framing.ground_for(opaque)
-    if framing.plate.shape is PlateShape.NONE:
-        return compose(picture, framing.frame, ground, sizes)
-    on_plate = compose(picture, framing.frame, framing.plate.colour, sizes)
-    return [_cut_to(framing.plate, pixels, ground) for pixels in on_plate]
+    ground, plate = framing.ground_for(opaque), framing.plate
+    below = plate.colour if plate.shape is not PlateShape.NONE else ground
+    if framing.finish == NO_FINISH:
+        icons = compose(picture, framing.frame, below, sizes)
+    else:
+        finished = (framing.finish.applied_to(icon) for icon in compose(picture, framing.frame, None, sizes))
+        icons = [over(icon, below) if below else icon for icon in finished]
+    return icons if plate.shape is PlateShape.NONE else [_cut_to(plate, icon, ground) for icon in icons]
 
 
 def _cut_to(plate: Plate, pixels: Pixels, ground: Colour | None) -> Pixels:

@@ -6,11 +6,13 @@ from typing import Any
 
 from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.errors import FramingRefused
+from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
 from bexi.core.pixels.colour import WHITE, Colour
 
 VERSION = 1
 NO_PLATE = Plate(margin=0)
+NO_FINISH = Finish()
 LARGEST_ICON = 1024
 
 
@@ -19,6 +21,7 @@ class Framing:
     """How an artwork becomes a square. `ground` None means clear; opaque icons then take `home_ground`.
 
     `plate` is a shape of its own colour on the ground, to which the artwork is cut; its margin is the inset.
+    `finish` is done to the resized artwork before it lies on its ground.
     `artwork` is the key of an artwork of its own, None for the recipe's artwork.
     """
 
@@ -27,6 +30,7 @@ class Framing:
     home_ground: Colour = WHITE
     plate: Plate = NO_PLATE
     artwork: str | None = None
+    finish: Finish = NO_FINISH
 
     def ground_for(self, opaque: bool) -> Colour | None:
         """The ground under one icon: never clear when the icon must be opaque."""
@@ -41,6 +45,7 @@ class Framing:
             "home_ground": str(self.home_ground),
             "plate": [plate.shape.value, str(plate.colour), plate.radius, plate.margin],
             "artwork": self.artwork,
+            "finish": [self.finish.sharpen, self.finish.outline, str(self.finish.outline_colour)],
         }
 
     @classmethod
@@ -50,7 +55,14 @@ class Framing:
         if not isinstance(frame, list) or len(frame) != 3 or not all(type(number) is int for number in frame):
             raise FramingRefused("unknown-frame", "The recipe's frame is not three whole numbers x, y, side in px.")
         ground, home_ground = parse_ground(str(data.get("ground"))), Colour.parse(str(data.get("home_ground")))
-        return cls(Frame(*frame), ground, home_ground, _plate(data.get("plate")), data.get("artwork"))
+        return cls(
+            Frame(*frame),
+            ground,
+            home_ground,
+            _plate(data.get("plate")),
+            data.get("artwork"),
+            _finish(data.get("finish")),
+        )
 
 
 @dataclass(frozen=True)
@@ -137,3 +149,9 @@ def _plate(data: object) -> Plate:
     if not isinstance(data, list) or len(data) != 4 or data[0] not in list(PlateShape):
         raise FramingRefused("unknown-plate", "The recipe's plate is not a shape, a colour, a rounding and an inset.")
     return Plate(PlateShape(data[0]), Colour.parse(str(data[1])), int(data[2]), int(data[3]))
+
+
+def _finish(data: object) -> Finish:
+    if not isinstance(data, list) or len(data) != 3:
+        raise FramingRefused("unknown-finish", "The recipe's finish is not a sharpening, an outline and its colour.")
+    return Finish(int(data[0]), int(data[1]), Colour.parse(str(data[2])))

@@ -6,6 +6,8 @@ from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 
+from bexi.core.framing.cut_off import outside_circle, outside_rounded
+from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import LARGEST_ICON, Framing, Own, Recipe, parse_ground
 from bexi.core.pixels.colour import WHITE, Colour
@@ -19,6 +21,18 @@ from bexi.server.sites.models import Site
 router = Router(tags=["benches"])
 
 
+class FinishBody(Schema):
+    """Sharpening in steps of 0 to 4 for sizes up to 64 px; the outline in % of the side."""
+
+    sharpen: int = 0
+    outline: int = 0
+    outline_colour: str = str(WHITE)
+
+    def finish(self) -> Finish:
+        """The finish as a value; raises FramingRefused."""
+        return Finish(self.sharpen, self.outline, Colour.parse(self.outline_colour))
+
+
 class FramingBody(Schema):
     """`ground` is `clear` or a hex colour; `home_ground` lies under icons that must be opaque.
 
@@ -30,6 +44,7 @@ class FramingBody(Schema):
     home_ground: str = str(WHITE)
     plate: PlateBody = PlateBody(margin=0)
     artwork_id: int | None = None
+    finish: FinishBody = FinishBody()
 
     def framing(self) -> Framing:
         """The framing as a value; raises FramingRefused or ArtworkRefused."""
@@ -39,18 +54,22 @@ class FramingBody(Schema):
             Colour.parse(self.home_ground),
             self.plate.plate(),
             None if self.artwork_id is None else str(self.artwork_id),
+            self.finish.finish(),
         )
 
     @classmethod
     def of(cls, framing: Framing) -> "FramingBody":
         """A framing as the API tells it."""
-        plate = framing.plate
+        plate, finish = framing.plate, framing.finish
         return cls(
             frame=FrameBody.of(framing.frame),
             ground=str(framing.ground) if framing.ground else "clear",
             home_ground=str(framing.home_ground),
             plate=PlateBody(shape=plate.shape, colour=str(plate.colour), radius=plate.radius, margin=plate.margin),
             artwork_id=int(framing.artwork) if framing.artwork else None,
+            finish=FinishBody(
+                sharpen=finish.sharpen, outline=finish.outline, outline_colour=str(finish.outline_colour)
+            ),
         )
 
 
@@ -114,6 +133,21 @@ class RungOut(Schema):
     bytes: int
     enlargement: float | None
     own: int | None
+
+
+class CutOffOut(Schema):
+    """Shares of the ink, 0 to 1, that masks would cut off."""
+
+    outside_circle: float
+    outside_rounded: float
+
+
+@router.post("/artwork/{artwork_id}/cut-off", response=CutOffOut)
+def cut_off(request: HttpRequest, artwork_id: int, body: FrameBody) -> CutOffOut:
+    """How much of the artwork's ink in a frame lies outside the safe circle, and in rounded corners."""
+    artwork = get_object_or_404(Artwork, pk=artwork_id)
+    ink = services.ink_in(artwork, Frame(body.x, body.y, body.side))
+    return CutOffOut(outside_circle=outside_circle(ink), outside_rounded=outside_rounded(ink))
 
 
 @router.get("/sites/{site_id}/draft", response=DraftOut | None)

@@ -3,22 +3,26 @@
 from collections.abc import Collection, Iterator
 from dataclasses import dataclass, replace
 
+import numpy as np
 from django.db import transaction
 
-from bexi.core.artwork.pictures import Picture
+from bexi.core.artwork.ink import GroundKind, find_ink
+from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.errors import FramingRefused
 from bexi.core.formats import png
-from bexi.core.framing.compose import enlargement
+from bexi.core.framing.compose import compose, enlargement
 from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.iconset.build import Pictures, compose_squares
 from bexi.core.iconset.catalogue import ICONS
+from bexi.core.pixels.light import Pixels
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import picture_of
 from bexi.server.benches.models import Draft, DraftChange
 from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
 
+MEASURED_AT = 192
 LADDER = tuple(dict.fromkeys((size, spec.opaque) for spec in ICONS for size in spec.sizes))
 """Size in px and opacity of every picture in the catalogue, smallest first."""
 
@@ -47,6 +51,15 @@ def rungs(artwork: Artwork, recipe: Recipe, sizes: Collection[int]) -> Iterator[
         own = next((number for number, own in enumerate(recipe.own) if own.covers(size, opaque)), None)
         enlarged = enlargement(pictures(framing.artwork), framing.frame, size)
         yield Rung(size, opaque, png.write(squares[size, opaque]), enlarged, own)
+
+
+def ink_in(artwork: Artwork, frame: Frame) -> Pixels:
+    """The artwork in a frame on a clear ground, MEASURED_AT px large; a solid ground of its own counts as no ink."""
+    picture = picture_of(artwork)
+    if artwork.facts["ground"] == GroundKind.SOLID and isinstance(picture, Bitmap):
+        mask = find_ink(picture.pixels).mask
+        picture = Bitmap(np.where(mask[..., None], picture.pixels, 0).astype(np.uint8))
+    return compose(picture, frame, None, [MEASURED_AT])[0]
 
 
 def pictures_for(artwork: Artwork) -> Pictures:

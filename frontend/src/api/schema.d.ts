@@ -348,6 +348,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/artwork/{artwork_id}/cut-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cut Off
+         * @description How much of the artwork's ink in a frame lies outside the safe circle, and in rounded corners.
+         */
+        post: operations["bexi_server_benches_api_cut_off"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/draft": {
         parameters: {
             query?: never;
@@ -1048,6 +1068,16 @@ export interface components {
             /** Drawing */
             drawing: components["schemas"]["LettersBody"] | components["schemas"]["SymbolBody"];
         };
+        /**
+         * CutOffOut
+         * @description Shares of the ink, 0 to 1, that masks would cut off.
+         */
+        CutOffOut: {
+            /** Outside Circle */
+            outside_circle: number;
+            /** Outside Rounded */
+            outside_rounded: number;
+        };
         /** DraftOut */
         DraftOut: {
             /** Artwork Id */
@@ -1059,6 +1089,27 @@ export interface components {
             can_undo: boolean;
             /** Can Redo */
             can_redo: boolean;
+        };
+        /**
+         * FinishBody
+         * @description Sharpening in steps of 0 to 4 for sizes up to 64 px; the outline in % of the side.
+         */
+        FinishBody: {
+            /**
+             * Sharpen
+             * @default 0
+             */
+            sharpen: number;
+            /**
+             * Outline
+             * @default 0
+             */
+            outline: number;
+            /**
+             * Outline Colour
+             * @default #ffffff
+             */
+            outline_colour: string;
         };
         /**
          * FramingBody
@@ -1089,6 +1140,14 @@ export interface components {
             plate: components["schemas"]["PlateBody"];
             /** Artwork Id */
             artwork_id?: number | null;
+            /**
+             * @default {
+             *       "sharpen": 0,
+             *       "outline": 0,
+             *       "outline_colour": "#ffffff"
+             *     }
+             */
+            finish: components["schemas"]["FinishBody"];
         };
         /**
          * OwnBody
@@ -1868,6 +1927,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_benches_api_cut_off: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FrameBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutOffOut"];
                 };
             };
         };

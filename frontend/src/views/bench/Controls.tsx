@@ -6,6 +6,7 @@ import { ColourField } from "../../app/ColourField";
 import { aspect } from "../../app/units";
 import { ArtworkPicture } from "../artwork/ArtworkPicture";
 import styles from "./bench.module.css";
+import { FinishControls } from "./FinishControls";
 import { LARGEST_SIDE, sameFrame } from "./frameGeometry";
 import { PlateControls } from "./PlateControls";
 import { Scope } from "./Scope";
@@ -38,8 +39,9 @@ export function Controls({ artwork, recipe, own, picked, change, changeFraming, 
         </span>
       </Link>
       <FrameControls artwork={artwork} frame={framing.frame} setFrame={(frame) => changeFraming({ frame })} />
-      <GroundControls framing={framing} change={changeFraming} />
+      <GroundControls artwork={artwork} framing={framing} change={changeFraming} />
       <PlateControls plate={framing.plate ?? {}} set={(plate) => changeFraming({ plate })} />
+      <FinishControls finish={framing.finish} set={(finish) => changeFraming({ finish })} />
     </section>
   );
 }
@@ -117,11 +119,12 @@ function FrameNumber({ label, value, min, set }: NumberProps) {
   );
 }
 
-type GroundProps = { framing: Framing; change: (part: Partial<Framing>) => void };
+type GroundProps = { artwork: Artwork; framing: Framing; change: (part: Partial<Framing>) => void };
 
-function GroundControls({ framing, change }: GroundProps) {
+function GroundControls({ artwork, framing, change }: GroundProps) {
   const { ground = "clear", home_ground = "#ffffff" } = framing;
   const clear = ground === "clear";
+  const edge = artwork.facts.ground_colour;
   return (
     <fieldset className={styles.group}>
       <legend>Ground</legend>
@@ -137,12 +140,17 @@ function GroundControls({ framing, change }: GroundProps) {
       />
       {clear ? (
         <ColourField
-          label="Under the home-screen icon, always opaque"
+          label="Under the opaque home-screen icon"
           value={home_ground}
           set={(colour) => change({ home_ground: colour })}
         />
       ) : (
         <ColourField label="Ground colour" value={ground} set={(colour) => change({ ground: colour })} />
+      )}
+      {edge && edge !== ground && (
+        <Button size="small" onClick={() => change({ ground: edge })}>
+          The artwork's own: {edge}
+        </Button>
       )}
     </fieldset>
   );

@@ -5,6 +5,7 @@ import { ProblemNotice } from "../../app/ProblemNotice";
 import { TrueSizeInPart, useDevicePixelRatio } from "../../app/TrueSize";
 import { bytes } from "../../app/units";
 import styles from "./bench.module.css";
+import { Loupe } from "./Loupe";
 import type { Picked } from "./scope";
 import { pngOf } from "./useLadder";
 
@@ -23,6 +24,8 @@ type Props = {
 /** Every size at true pixels, the very bytes a build would write. Picking one lets it have a framing of its own. */
 export function Ladder({ rungs, problem, dark, setDark, picked, pick }: Props) {
   const ratio = useDevicePixelRatio();
+  const isPicked = (rung: Rung) => rung.size === picked?.size && rung.opaque === picked.opaque;
+  const inLoupe = rungs.find(isPicked) ?? rungs[0];
   return (
     <section className={styles.ladder} aria-label="Size ladder">
       <div className={styles.ladderHead}>
@@ -42,29 +45,27 @@ export function Ladder({ rungs, problem, dark, setDark, picked, pick }: Props) {
         <ProblemNotice problem={problem} />
       ) : (
         <ol className={styles.rungs} data-dark={dark} tabIndex={0} aria-label="Icons by size">
-          {rungs.map((rung) => {
-            const isPicked = rung.size === picked?.size && rung.opaque === picked.opaque;
-            return (
-              <li key={rung.size} style={{ width: rungWidth(rung.size / ratio) }}>
-                <button
-                  type="button"
-                  className={styles.rung}
-                  aria-pressed={isPicked}
-                  onClick={() => pick(isPicked ? undefined : rung)}
-                >
-                  <TrueSizeInPart
-                    src={pngOf(rung)}
-                    size={rung.size}
-                    room={ROOM}
-                    alt={`Icon at ${rung.size} px`}
-                  />
-                  <RungReading rung={rung} ratio={ratio} />
-                </button>
-              </li>
-            );
-          })}
+          {rungs.map((rung) => (
+            <li key={rung.size} style={{ width: rungWidth(rung.size / ratio) }}>
+              <button
+                type="button"
+                className={styles.rung}
+                aria-pressed={isPicked(rung)}
+                onClick={() => pick(isPicked(rung) ? undefined : rung)}
+              >
+                <TrueSizeInPart
+                  src={pngOf(rung)}
+                  size={rung.size}
+                  room={ROOM}
+                  alt={`Icon at ${rung.size} px`}
+                />
+                <RungReading rung={rung} ratio={ratio} />
+              </button>
+            </li>
+          ))}
         </ol>
       )}
+      {inLoupe && <Loupe key={`${inLoupe.size} ${inLoupe.opaque}`} rung={inLoupe} />}
     </section>
   );
 }

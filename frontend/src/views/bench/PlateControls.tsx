@@ -1,13 +1,14 @@
-import { Segmented, Slider } from "antd";
+import { Segmented } from "antd";
 
 import type { Plate } from "../../api/client";
 import { ColourField } from "../../app/ColourField";
 import styles from "./bench.module.css";
+import { Percent } from "./Percent";
 
 const SHAPES: { value: NonNullable<Plate["shape"]>; label: string }[] = [
   { value: "none", label: "None" },
   { value: "square", label: "Square" },
-  { value: "rounded", label: "Round" },
+  { value: "rounded", label: "Rounded" },
   { value: "disc", label: "Disc" },
 ];
 
@@ -39,18 +40,5 @@ export function PlateControls({ plate, set }: { plate: Plate; set: (plate: Plate
         </>
       )}
     </fieldset>
-  );
-}
-
-type PercentProps = { label: string; value: number; most: number; set: (value: number) => void };
-
-function Percent({ label, value, most, set }: PercentProps) {
-  return (
-    <div className={styles.percent}>
-      <span>
-        {label} {value} %
-      </span>
-      <Slider ariaLabelForHandle={label} max={most} value={value} tooltip={{ open: false }} onChange={set} />
-    </div>
   );
 }

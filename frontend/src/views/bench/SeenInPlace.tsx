@@ -1,3 +1,6 @@
+import { Segmented } from "antd";
+import { useState } from "react";
+
 import type { Rung, Site } from "../../api/client";
 import { TrueSize, useDevicePixelRatio } from "../../app/TrueSize";
 import styles from "./bench.module.css";
@@ -8,33 +11,40 @@ type Props = { site: Site; rungs: Rung[]; notes: string[] };
 /** The icon where visitors meet it, in plain drawings that are no maker's browser or phone. */
 export function SeenInPlace({ site, rungs, notes }: Props) {
   const dense = useDevicePixelRatio() >= 1.5;
-  const tabIcon = rungs.find((rung) => rung.size === (dense ? 32 : 16));
-  const homeIcon = rungs.find((rung) => rung.opaque);
+  const small = rungs.find((rung) => rung.size === (dense ? 32 : 16));
+  const medium = rungs.find((rung) => rung.size === 48);
+  const home = rungs.find((rung) => rung.opaque);
   return (
     <section className={styles.places} tabIndex={0} aria-label="Seen in place, true size">
       <h2>Seen in place, true size</h2>
-      {(["light", "dark"] as const).map((ground) => (
-        <div key={ground} className={styles.tabs} data-ground={ground}>
-          <OtherTab name="Tide" />
-          <div className={styles.tab} data-chosen>
-            {tabIcon && <TrueSize src={pngOf(tabIcon)} size={tabIcon.size} alt={`In a ${ground} tab`} />}
+      {small && (
+        <>
+          <Tabs site={site} rung={small} ground="light" />
+          <Tabs site={site} rung={small} ground="dark" />
+          <ManyTabs rung={small} />
+          <div className={styles.bookmarks}>
+            <TrueSize src={pngOf(small)} size={small.size} alt="In a row of bookmarks" />
             <span>{site.name}</span>
+            <i />
+            <span aria-hidden>Tide</span>
           </div>
-          <OtherTab name="Plots" />
-        </div>
-      ))}
-      <div className={styles.bookmarks}>
-        {tabIcon && <TrueSize src={pngOf(tabIcon)} size={tabIcon.size} alt="In a list of bookmarks" />}
-        <span>{site.name}</span>
-      </div>
-      {homeIcon && (
-        <div className={styles.home}>
-          <div className={styles.homeIcon}>
-            <TrueSize src={pngOf(homeIcon)} size={homeIcon.size} alt="On a home screen" />
+          <div className={styles.result}>
+            <TrueSize src={pngOf(small)} size={small.size} alt="Beside a search result" />
+            <span>
+              {site.name}
+              <small>{site.address.replace(/^https?:\/\//, "").replace(/\/$/, "") || "your site"}</small>
+            </span>
           </div>
-          <span className="reading">home-screen icon, {homeIcon.size} px, corners rounded by the phone</span>
+        </>
+      )}
+      {medium && (
+        <div className={styles.windows}>
+          <i />
+          <TrueSize src={pngOf(medium)} size={medium.size} alt="In a row of open windows" />
+          <i />
         </div>
       )}
+      {home && <HomeScreen rung={home} />}
       {notes.length > 0 && (
         <ul className={styles.notes} aria-label="Notes on the artwork">
           {notes.map((note) => (
@@ -46,9 +56,58 @@ export function SeenInPlace({ site, rungs, notes }: Props) {
   );
 }
 
+type TabsProps = { site: Site; rung: Rung; ground: "light" | "dark" };
+
+/** The site's tab chosen between two others. */
+const Tabs = ({ site, rung, ground }: TabsProps) => (
+  <div className={styles.tabs} data-ground={ground}>
+    <OtherTab name="Tide" />
+    <div className={styles.tab} data-chosen>
+      <TrueSize src={pngOf(rung)} size={rung.size} alt={`In a ${ground} tab`} />
+      <span>{site.name}</span>
+    </div>
+    <OtherTab name="Plots" />
+  </div>
+);
+
 const OtherTab = ({ name }: { name: string }) => (
   <div className={styles.tab} aria-hidden>
     <i />
     <span>{name}</span>
   </div>
 );
+
+/** Among so many tabs that only icons are left, not chosen. */
+const ManyTabs = ({ rung }: { rung: Rung }) => (
+  <div className={styles.manyTabs}>
+    {[1, 2, 3].map((number) => (
+      <i key={number} />
+    ))}
+    <TrueSize src={pngOf(rung)} size={rung.size} alt="Among many tabs" />
+    {[4, 5, 6, 7].map((number) => (
+      <i key={number} />
+    ))}
+  </div>
+);
+
+const MASKS = ["rounded", "circle", "square"] as const;
+
+/** On a home screen, under the masks that phones lay over it. */
+function HomeScreen({ rung }: { rung: Rung }) {
+  const [mask, setMask] = useState<(typeof MASKS)[number]>("rounded");
+  return (
+    <div className={styles.home}>
+      <div className={styles.homeIcon} data-mask={mask}>
+        <TrueSize src={pngOf(rung)} size={rung.size} alt={`On a home screen, ${mask}`} />
+      </div>
+      <span className="reading">home screen, {rung.size} px</span>
+      <Segmented
+        size="small"
+        aria-label="Mask of the home screen"
+        value={mask}
+        options={MASKS.map((value) => ({ value, label: value[0]?.toUpperCase() + value.slice(1) }))}
+        onChange={setMask}
+      />
+    </div>
+  );
+}

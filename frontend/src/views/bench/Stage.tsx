@@ -21,6 +21,7 @@ import {
   type Size,
   snapped,
 } from "./frameGeometry";
+import { type Overlay, OverlayChoice, OverlayShape } from "./Overlays";
 
 /** How near, in CSS px, an edge or centre must come to be caught. */
 const SNAP = 6;
@@ -41,6 +42,7 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
   const [stage, size] = useSize();
   const [drag, setDrag] = useState<Drag>();
   const [settled, setSettled] = useState(frame);
+  const [overlay, setOverlay] = useState<Overlay>("none");
   const [guides, setGuides] = useState<Guides>(NO_GUIDES);
   const { width, height } = artwork.facts;
   // While dragging the view keeps still; it follows a frame that was set otherwise.
@@ -83,7 +85,8 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
     <section className={styles.stage} aria-label="Stage">
       <div className={styles.tools}>
         {tools}
-        <span className="reading">{Math.round(view.scale * 100)} % of the artwork</span>
+        <OverlayChoice artwork={artwork} frame={frame} overlay={overlay} choose={setOverlay} />
+        <span className="reading">shown at {Math.round(view.scale * 100)} %</span>
       </div>
       {notice && <div className={styles.notice}>{notice}</div>}
       <div className={styles.field} ref={stage}>
@@ -127,6 +130,7 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
           onPointerUp={release}
           onPointerCancel={release}
         >
+          <OverlayShape overlay={overlay} />
           {CORNERS.map((corner) => (
             <span
               key={corner}

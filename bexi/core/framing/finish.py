@@ -1,0 +1,77 @@
+"""What is done to an icon after it was resized: sharpening, and an outline that lifts a mark off its ground."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy import ndimage
+
+from bexi.core.errors import FramingRefused
+from bexi.core.pixels.colour import WHITE, Colour
+from bexi.core.pixels.light import Light, Pixels, to_light, to_pixels
+
+SHARPEST = 4
+LARGEST_SHARPENED = 64
+"""Icons beyond so many px have enough pixels of their own."""
+_FINE = 256
+"""Distances are measured on at least so many px along the side."""
+
+
+@dataclass(frozen=True)
+class Finish:
+    """Sharpening in steps of a quarter, 0 to 4, for icons up to 64 px; an outline `outline` % of the side wide."""
+
+    sharpen: int = 0
+    outline: int = 0
+    outline_colour: Colour = WHITE
+
+    def __post_init__(self) -> None:
+        if not 0 <= self.sharpen <= SHARPEST or not 0 <= self.outline <= 15:
+            raise FramingRefused(
+                "bad-finish", f"Sharpen in steps of 0 to {SHARPEST}, and give an outline 0 to 15 % of the side."
+            )
+
+    def applied_to(self, pixels: Pixels) -> Pixels:
+        """The finished icon; the very same pixels when there is nothing to do."""
+        size = pixels.shape[0]
+        if self.sharpen and size <= LARGEST_SHARPENED:
+            pixels = to_pixels(sharpened(to_light(pixels), self.sharpen / 4))
+        if self.outline:
+            pixels = outlined(pixels, self.outline / 100 * size, self.outline_colour)
+        return pixels
+
+
+def sharpened(light: Light, amount: float) -> Light:
+    """Light with its difference from a slightly blurred copy added `amount` times (unsharp masking)."""
+    binomial = np.array([1, 2, 1], dtype=np.float32) / 4
+    blurred = light
+    for axis in (0, 1):
+        blurred = ndimage.convolve1d(blurred, binomial, axis=axis, mode="nearest")
+    result: Light = light + np.float32(amount) * (light - blurred)
+    np.clip(result, 0, 1, out=result)
+    result[..., :3] = np.minimum(result[..., :3], result[..., 3:])  # premultiplied light never exceeds its alpha
+    return result
+
+
+def outlined(pixels: Pixels, width: float, colour: Colour) -> Pixels:
+    """The icon on a copy of its own shape that is `width` px wider all around, in one colour."""
+    rim = np.clip(width + 0.5 - _distance(pixels[..., 3]), 0, 1)
+    alpha = pixels[..., 3:].astype(np.float32) / 255
+    under = rim[..., None].astype(np.float32) * (1 - alpha)
+    total = alpha + under
+    mixed = (pixels[..., :3] * alpha + np.array(colour.channels, dtype=np.float32) * under) / np.maximum(total, 1e-6)
+    result = np.concatenate([np.rint(mixed), np.rint(total * 255)], axis=-1).astype(np.uint8)
+    result[result[..., 3] == 0] = 0
+    return result
+
+
+def _distance(alpha: NDArray[np.uint8]) -> NDArray[np.float64]:
+    """How far each pixel's centre lies from the shape, in px; the shape is where more than half is covered."""
+    size = alpha.shape[0]
+    factor = max(1, _FINE // size)
+    fine = ndimage.zoom(alpha.astype(np.float32), factor, order=1, mode="nearest", grid_mode=True) > 127
+    if not fine.any():
+        return np.full(alpha.shape, np.inf)
+    distance = ndimage.distance_transform_edt(~fine) / factor
+    averaged: NDArray[np.float64] = distance.reshape(size, factor, size, factor).mean(axis=(1, 3))
+    return averaged

@@ -1,0 +1,34 @@
+import { Segmented } from "antd";
+
+import type { Framing } from "../../api/client";
+import { ColourField } from "../../app/ColourField";
+import styles from "./bench.module.css";
+import { Percent } from "./Percent";
+
+type Finish = Framing["finish"];
+
+/** What is done to the resized artwork: sharpening of the small sizes, an outline against grounds of its own colour. */
+export function FinishControls({ finish, set }: { finish: Finish; set: (finish: Finish) => void }) {
+  const { sharpen, outline, outline_colour } = finish;
+  return (
+    <fieldset className={styles.group}>
+      <legend>Finish</legend>
+      <span className={styles.hint}>Sharpen up to 64 px</span>
+      <Segmented
+        block
+        aria-label="Sharpen"
+        value={sharpen}
+        options={[0, 1, 2, 3, 4].map((step) => ({ value: step, label: step === 0 ? "Off" : String(step) }))}
+        onChange={(next) => set({ ...finish, sharpen: next })}
+      />
+      <Percent label="Outline" value={outline} most={15} set={(next) => set({ ...finish, outline: next })} />
+      {outline > 0 && (
+        <ColourField
+          label="Outline colour"
+          value={outline_colour}
+          set={(colour) => set({ ...finish, outline_colour: colour })}
+        />
+      )}
+    </fieldset>
+  );
+}

@@ -1,0 +1,17 @@
+import { Slider } from "antd";
+
+import styles from "./bench.module.css";
+
+type Props = { label: string; value: number; most: number; set: (value: number) => void };
+
+/** A share of the side, set by a slider. */
+export function Percent({ label, value, most, set }: Props) {
+  return (
+    <div className={styles.percent}>
+      <span>
+        {label} {value} %
+      </span>
+      <Slider ariaLabelForHandle={label} max={most} value={value} tooltip={{ open: false }} onChange={set} />
+    </div>
+  );
+}
