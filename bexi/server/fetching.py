@@ -4,7 +4,7 @@ from urllib.parse import urlsplit
 
 import httpx
 
-from bexi.core.livesite.inspect import Served
+from bexi.core.livesite.pages import Served
 
 LARGEST_ANSWER = 4 * 1024 * 1024
 TIMEOUT_SECONDS = 5

@@ -1,12 +1,15 @@
 """Errors of the API as problem details (RFC 9457): a code for programs, a sentence for people."""
 
 import json
+import logging
 
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import ValidationError
 
 from bexi.core.errors import BuildFailed, HostRefused, InstallRefused, Refusal
+
+logger = logging.getLogger(__name__)
 
 MEDIA_TYPE = "application/problem+json"
 
@@ -52,6 +55,13 @@ def answer_problems(api: NinjaAPI) -> None:
         first = error.errors[0]
         where = ".".join(str(part) for part in first["loc"][1:])
         return problem(422, "invalid-request", f"The request is not valid: {where}: {first['msg']}.")
+
+    @api.exception_handler(Exception)
+    def unexpected(request: HttpRequest, error: Exception) -> HttpResponse:
+        logger.exception("Unexpected error at %s %s", request.method, request.path)
+        return problem(
+            500, "unexpected", "Something went wrong inside Bexi; its log says more. Nothing was lost: try again."
+        )
 
     @api.exception_handler(Http404)
     def missing(request: HttpRequest, error: Http404) -> HttpResponse:

@@ -139,6 +139,15 @@ class SecurityTests(ApiTestCase):
                 self.problem(self.ask(method, path, {"name": "x"}), 409, "page-outdated")
         self.assertFalse(Site.objects.exists())
 
+    def test_unexpected_errors_are_problem_details_and_logged(self):
+        with (
+            mock.patch("bexi.server.sites.api.Site.objects.all", side_effect=RuntimeError("a secret detail")),
+            self.assertLogs("bexi.server.problems") as logged,
+        ):
+            sentence = self.problem(self.client.get("/api/sites"), 500, "unexpected")
+        self.assertNotIn("secret", sentence)
+        self.assertIn("a secret detail", logged.output[0])
+
     def test_other_host_names_are_refused(self):
         with self.assertLogs("django.security.DisallowedHost"):
             self.assertEqual(self.client.get("/api/sites", headers={"Host": "rebound.example"}).status_code, 400)

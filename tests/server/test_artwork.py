@@ -209,6 +209,17 @@ class OnSiteApiTests(ApiTestCase):
     def pictures(self) -> list[dict]:
         return self.ask("GET", f"sites/{self.site.pk}/pictures").json()
 
+    def test_other_pages_are_looked_through_too(self):
+        page = self.folder / "log/ships.html"
+        page.write_bytes(page.read_bytes() + b'<img src="ship.png"><img src="ship.png">')
+        places = [picture["place"] for picture in self.pictures()]
+        self.assertEqual(places[-1], f"{self.site.address}ship.png")
+        self.assertEqual(len(places), 4)
+
+    def test_a_site_that_does_not_answer_still_has_its_folder(self):
+        Site.objects.update(address="http://127.0.0.1:9/")
+        self.assertEqual(len(self.pictures()), 2)
+
     def test_folder_and_home_page_are_looked_through_once(self):
         places = [(picture["source"], picture["place"]) for picture in self.pictures()]
         self.assertEqual(places[:2], [("folder", "favicon.ico"), ("folder", "pics/flag.gif")])

@@ -2,7 +2,7 @@ from unittest import TestCase
 
 import httpx
 
-from bexi.core.livesite.inspect import Served
+from bexi.core.livesite.pages import Served
 from bexi.server.fetching import LARGEST_ANSWER, fetch
 
 SITE = "http://merrowmouth.example"

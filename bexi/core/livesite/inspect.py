@@ -1,27 +1,18 @@
 """Looking at what a site serves: its pages' icon links, the icons behind them, and whether they are what they say."""
 
 import io
-from collections import deque
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from urllib.parse import urldefrag, urljoin, urlsplit
+from urllib.parse import urljoin, urlsplit
 
 from PIL import Image
 
 from bexi.core.artwork.detection import PictureFormat, detect
 from bexi.core.errors import HeadRefused
-from bexi.core.sitehead.scan import as_text, attribute_values, find_head
+from bexi.core.livesite.pages import Fetch, Served, pages_from
+from bexi.core.sitehead.scan import as_text, find_head
 
-
-@dataclass(frozen=True)
-class Served:
-    """What a site answered. `error` is a sentence when it did not answer at all; `status` is 0 then."""
-
-    url: str
-    status: int
-    content_type: str = ""
-    body: bytes = b""
-    error: str = ""
+MOST_PAGES = 40
 
 
 @dataclass(frozen=True)
@@ -36,10 +27,6 @@ class Finding:
     remedy: str = ""
 
 
-Fetch = Callable[[str], Served]
-MOST_PAGES = 40
-
-
 def inspect(address: str, installed: Mapping[str, bytes], fetch: Fetch) -> list[Finding]:
     """Everything found at a site's address.
 
@@ -50,7 +37,7 @@ def inspect(address: str, installed: Mapping[str, bytes], fetch: Fetch) -> list[
     if home.status != 200:
         return [_unreachable(home)]
     findings: list[Finding] = []
-    for page in _pages(home, fetch):
+    for page in pages_from(home, fetch, MOST_PAGES):
         findings += _page(page, bool(installed))
     for path, data in installed.items():
         findings.append(_as_installed(fetch(urljoin(address, path)), data))
@@ -60,37 +47,6 @@ def inspect(address: str, installed: Mapping[str, bytes], fetch: Fetch) -> list[
             seen.add(url)
             findings.append(_icon(fetch(url), is_home_screen))
     return findings
-
-
-def _pages(home: Served, fetch: Fetch) -> Iterator[Served]:
-    """The home page and those reached from it by links on the same host, nearest first."""
-    waiting, seen = deque([home]), {urldefrag(home.url).url}
-    while waiting:
-        page = waiting.popleft()
-        yield page
-        for url in _linked(page):
-            if url not in seen and len(seen) < MOST_PAGES:
-                seen.add(url)
-                linked = fetch(url)
-                if linked.content_type.startswith("text/html") or linked.status != 200:
-                    waiting.append(linked)
-
-
-def _linked(page: Served) -> Iterator[str]:
-    if page.status != 200:
-        return
-    try:
-        links = attribute_values(as_text(page.body), "a", "href")
-    except HeadRefused:
-        return
-    for link in links:
-        try:
-            url = urldefrag(urljoin(page.url, link)).url
-            same_host = urlsplit(url).netloc == urlsplit(page.url).netloc
-        except ValueError:  # a malformed link leads nowhere
-            continue
-        if same_host and url.startswith("http"):
-            yield url
 
 
 def _unreachable(home: Served) -> Finding:

@@ -1,6 +1,8 @@
-"""Pictures that a site has already, in its folder or on its home page, to take in from there."""
+"""Pictures that a site has already, in its folder or on its pages, to take in from there."""
 
 from collections.abc import Iterator
+from contextlib import suppress
+from functools import partial
 from pathlib import Path
 from typing import Literal
 from urllib.parse import urljoin, urlsplit
@@ -11,6 +13,7 @@ from ninja import Schema
 from bexi.core.artwork.detection import PictureFormat
 from bexi.core.artwork.treatment import AS_IT_IS
 from bexi.core.errors import HeadRefused, HostRefused
+from bexi.core.livesite.pages import Served, pages_from
 from bexi.core.sitehead.scan import as_text, attribute_values
 from bexi.hosts.folder import FolderHost
 from bexi.server.artwork.measuring import measure_file
@@ -21,21 +24,23 @@ from bexi.server.fetching import TIMEOUT_SECONDS, fetch
 from bexi.server.sites.models import Site
 
 MOST_PICTURES = 200
+MOST_PAGES = 12
 _ENDINGS = tuple(ending for known in PictureFormat for ending in known.endings)
 
 
 class PictureOnSite(Schema):
-    """A picture by its path below the site's folder, or by its address when it is shown on the home page."""
+    """A picture by its path below the site's folder, or by its address when it is shown on a page."""
 
     source: Literal["folder", "page"]
     place: str
 
 
 def pictures_on(site: Site) -> list[PictureOnSite]:
-    """Pictures in the folder, then those shown on the home page; raises HostRefused when the folder is wrong."""
+    """Pictures in the folder, then those shown on its pages; raises HostRefused when the folder is wrong."""
     found = list(_in_folder(site))
     with_names = {urljoin(site.address, picture.place) for picture in found}
-    found += [picture for picture in _on_home_page(site) if picture.place not in with_names]
+    shown = {picture.place: picture for picture in _on_pages(site)}
+    found += [picture for place, picture in shown.items() if place not in with_names]
     return found[:MOST_PICTURES]
 
 
@@ -57,15 +62,20 @@ def _in_folder(site: Site) -> Iterator[PictureOnSite]:
                 yield PictureOnSite(source="folder", place=path)
 
 
-def _on_home_page(site: Site) -> Iterator[PictureOnSite]:
+def _on_pages(site: Site) -> Iterator[PictureOnSite]:
+    """Pictures shown on the home page and those it leads to; a site that does not answer still has its folder."""
     if not site.address:
         return
-    try:
-        text = as_text(_fetched(site.address))
-    except (HostRefused, HeadRefused):
-        return  # a site that does not answer still has its folder
-    for source in dict.fromkeys(attribute_values(text, "img", "src")):
-        address = urljoin(site.address, source)
+    with httpx.Client(timeout=TIMEOUT_SECONDS, trust_env=False) as client:
+        ask = partial(fetch, client)
+        for page in pages_from(ask(site.address), ask, MOST_PAGES):
+            with suppress(HeadRefused):
+                yield from _shown_on(page, site)
+
+
+def _shown_on(page: Served, site: Site) -> Iterator[PictureOnSite]:
+    for source in attribute_values(as_text(page.body), "img", "src"):
+        address = urljoin(page.url, source)
         if address.startswith("http") and urlsplit(address).netloc == urlsplit(site.address).netloc:
             yield PictureOnSite(source="page", place=address)
 

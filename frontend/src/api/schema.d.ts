@@ -1011,7 +1011,7 @@ export interface components {
         };
         /**
          * PictureOnSite
-         * @description A picture by its path below the site's folder, or by its address when it is shown on the home page.
+         * @description A picture by its path below the site's folder, or by its address when it is shown on a page.
          */
         PictureOnSite: {
             /**

@@ -3,7 +3,8 @@ from unittest import TestCase
 from PIL import Image
 
 from bexi.core.formats import ico
-from bexi.core.livesite.inspect import MOST_PAGES, Finding, Served, inspect
+from bexi.core.livesite.inspect import MOST_PAGES, Finding, inspect
+from bexi.core.livesite.pages import Served
 from tests.pictures import encoded, noise, plain_png
 
 ADDRESS = "http://merrowmouth.example/"

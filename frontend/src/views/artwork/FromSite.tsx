@@ -7,7 +7,7 @@ import styles from "./artwork.module.css";
 
 type Props = { site: Site; close: () => void; taken: (id: number) => void };
 
-/** Pictures the site has already, in its folder or on its home page. */
+/** Pictures the site has already, in its folder or on its pages. */
 export function FromSite({ site, close, taken }: Props) {
   const pictures = usePicturesOnSite(site.id);
   const add = useAddFromSite(site.id);

@@ -1,0 +1,55 @@
+"""Walking through the pages of a site as a visitor would."""
+
+from collections import deque
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from urllib.parse import urldefrag, urljoin, urlsplit
+
+from bexi.core.errors import HeadRefused
+from bexi.core.sitehead.scan import as_text, attribute_values
+
+
+@dataclass(frozen=True)
+class Served:
+    """What a site answered. `error` is a sentence when it did not answer at all; `status` is 0 then."""
+
+    url: str
+    status: int
+    content_type: str = ""
+    body: bytes = b""
+    error: str = ""
+
+
+Fetch = Callable[[str], Served]
+"""Gets an absolute address and tells what was answered."""
+
+
+def pages_from(home: Served, fetch: Fetch, most: int) -> Iterator[Served]:
+    """The home page and at most `most` reached from it by links on the same host, nearest first."""
+    waiting, seen = deque([home]), {urldefrag(home.url).url}
+    while waiting:
+        page = waiting.popleft()
+        yield page
+        for url in _linked(page):
+            if url not in seen and len(seen) < most:
+                seen.add(url)
+                linked = fetch(url)
+                if linked.content_type.startswith("text/html") or linked.status != 200:
+                    waiting.append(linked)
+
+
+def _linked(page: Served) -> Iterator[str]:
+    if page.status != 200:
+        return
+    try:
+        links = attribute_values(as_text(page.body), "a", "href")
+    except HeadRefused:
+        return
+    for link in links:
+        try:
+            url = urldefrag(urljoin(page.url, link)).url
+            same_host = urlsplit(url).netloc == urlsplit(page.url).netloc
+        except ValueError:  # a malformed link leads nowhere
+            continue
+        if same_host and url.startswith("http"):
+            yield url
