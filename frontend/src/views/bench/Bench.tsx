@@ -2,7 +2,7 @@ import { Alert, Button } from "antd";
 import { use, useEffect, useState } from "react";
 
 import { type Artwork, type Draft, type Framing, Problem, type Site } from "../../api/client";
-import { useArtwork } from "../../api/queries";
+import { useArtwork, useBuilds } from "../../api/queries";
 import { DraftSaving } from "../../app/draftSaving";
 import styles from "./bench.module.css";
 import { Controls } from "./Controls";
@@ -22,6 +22,9 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
   const ladder = useLadder(artwork.id, recipe);
   const [dark, setDark] = useState(false);
   const [picked, setPicked] = useState<Picked>();
+  const [held, setHeld] = useState(false);
+  const builds = useBuilds(site.id);
+  const installed = builds.data?.find(({ id }) => id === site.installed_build_id);
   const own = ownOf(recipe, picked);
   const framing = framingAt(recipe, own);
   const other = useArtwork(framing.artwork_id ?? undefined);
@@ -43,6 +46,7 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
     flickGround: () => setDark(!dark),
     walkLadder: walk,
     step: (direction) => void step(direction),
+    holdInstalled: setHeld,
   });
   return (
     <main className={styles.bench}>
@@ -72,7 +76,16 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
         rungs={ladder.rungs}
         notes={artwork.notes.filter((note) => note.caution).map((note) => note.sentence)}
       />
-      <Ladder {...ladder} dark={dark} setDark={setDark} picked={picked} pick={setPicked} />
+      <Ladder
+        {...ladder}
+        dark={dark}
+        setDark={setDark}
+        picked={picked}
+        pick={setPicked}
+        builds={builds.data ?? []}
+        installed={installed}
+        heldInstalled={held}
+      />
     </main>
   );
 }

@@ -1,10 +1,12 @@
-import { Segmented } from "antd";
+import { Segmented, Select } from "antd";
+import { useState } from "react";
 
-import type { Rung } from "../../api/client";
+import type { Build, Rung } from "../../api/client";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { TrueSizeInPart, useDevicePixelRatio } from "../../app/TrueSize";
 import { bytes } from "../../app/units";
 import styles from "./bench.module.css";
+import { pictureIn } from "./comparison";
 import { Loupe } from "./Loupe";
 import type { Picked } from "./scope";
 import { pngOf } from "./useLadder";
@@ -19,10 +21,25 @@ type Props = {
   setDark: (dark: boolean) => void;
   picked: Picked | undefined;
   pick: (rung: Picked | undefined) => void;
+  builds: Build[];
+  installed: Build | undefined;
+  heldInstalled: boolean;
 };
 
 /** Every size at true pixels, the very bytes a build would write. Picking one lets it have a framing of its own. */
-export function Ladder({ rungs, problem, dark, setDark, picked, pick }: Props) {
+export function Ladder({
+  rungs,
+  problem,
+  dark,
+  setDark,
+  picked,
+  pick,
+  builds,
+  installed,
+  heldInstalled,
+}: Props) {
+  const [besideId, setBesideId] = useState(0);
+  const beside = builds.find(({ id }) => id === besideId);
   const ratio = useDevicePixelRatio();
   const isPicked = (rung: Rung) => rung.size === picked?.size && rung.opaque === picked.opaque;
   const inLoupe = rungs.find(isPicked) ?? rungs[0];
@@ -39,26 +56,48 @@ export function Ladder({ rungs, problem, dark, setDark, picked, pick }: Props) {
           ]}
           onChange={(value) => setDark(value === "dark")}
         />
-        <p className="reading">1 image px = 1 screen px</p>
+        <Select
+          size="small"
+          aria-label="Compare with"
+          popupMatchSelectWidth={false}
+          value={besideId}
+          options={[
+            { value: 0, label: "Compare with" },
+            ...builds.map((build) => ({
+              value: build.id,
+              label: `Build ${build.number}${build.id === installed?.id ? ", installed" : ""}`,
+            })),
+          ]}
+          onChange={setBesideId}
+        />
+        <p className="reading">
+          {heldInstalled ? `Build ${installed?.number}, installed` : "1 image px = 1 screen px"}
+        </p>
       </div>
       {problem ? (
         <ProblemNotice problem={problem} />
       ) : (
         <ol className={styles.rungs} data-dark={dark} tabIndex={0} aria-label="Icons by size">
           {rungs.map((rung) => (
-            <li key={rung.size} style={{ width: rungWidth(rung.size / ratio) }}>
+            <li
+              key={rung.size}
+              style={{ width: rungWidth(rung.size / ratio) * (beside ? 2 : 1) + (beside ? 8 : 0) }}
+            >
               <button
                 type="button"
                 className={styles.rung}
                 aria-pressed={isPicked(rung)}
                 onClick={() => pick(isPicked(rung) ? undefined : rung)}
               >
-                <TrueSizeInPart
-                  src={pngOf(rung)}
-                  size={rung.size}
-                  room={ROOM}
-                  alt={`Icon at ${rung.size} px`}
-                />
+                <span className={styles.pair}>
+                  <TrueSizeInPart
+                    src={(heldInstalled && installed && pictureIn(installed, rung)) || pngOf(rung)}
+                    size={rung.size}
+                    room={ROOM}
+                    alt={`Icon at ${rung.size} px`}
+                  />
+                  {beside && <Beside build={beside} rung={rung} />}
+                </span>
                 <RungReading rung={rung} ratio={ratio} />
               </button>
             </li>
@@ -67,6 +106,16 @@ export function Ladder({ rungs, problem, dark, setDark, picked, pick }: Props) {
       )}
       {inLoupe && <Loupe key={`${inLoupe.size} ${inLoupe.opaque}`} rung={inLoupe} />}
     </section>
+  );
+}
+
+function Beside({ build, rung }: { build: Build; rung: Rung }) {
+  const picture = pictureIn(build, rung);
+  const alt = `Build ${build.number} at ${rung.size} px`;
+  return picture ? (
+    <TrueSizeInPart src={picture} size={rung.size} room={ROOM} alt={alt} />
+  ) : (
+    <span className="reading">not in build {build.number}</span>
   );
 }
 

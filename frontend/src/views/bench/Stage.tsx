@@ -1,8 +1,10 @@
+import { Button } from "antd";
 import {
   type CSSProperties,
   type PointerEvent,
   type ReactNode,
   useEffect,
+  useEffectEvent,
   useMemo,
   useRef,
   useState,
@@ -12,20 +14,23 @@ import type { Artwork, Frame, Framing, Plate } from "../../api/client";
 import { pictureAddress } from "../artwork/ArtworkPicture";
 import styles from "./bench.module.css";
 import {
-  type Corner,
+  drawn,
   fitView,
+  type Grip,
   type Guides,
   moved,
   NO_GUIDES,
   resized,
   type Size,
   snapped,
+  type StageView,
+  zoomed,
 } from "./frameGeometry";
 import { type Overlay, OverlayChoice, OverlayShape } from "./Overlays";
 
 /** How near, in CSS px, an edge or centre must come to be caught. */
 const SNAP = 6;
-const CORNERS: Corner[] = ["nw", "ne", "se", "sw"];
+const GRIPS: Grip[] = ["nw", "n", "ne", "e", "se", "s", "sw", "w"];
 
 type Props = {
   artwork: Artwork;
@@ -34,33 +39,53 @@ type Props = {
   tools: ReactNode;
   notice: ReactNode;
 };
-type Drag = { from: Frame; x: number; y: number; corner: Corner | undefined };
+type Point = { x: number; y: number };
+/** What is being dragged: the frame or a grip of it from where it was, or a new frame from a point of the artwork. */
+type Drag = { from: Frame; start: Point; grip: Grip | undefined } | { anew: Point };
 
 /** The artwork with the square frame over it, dragged and resized in whole artwork px. */
 export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
   const { frame, ground = "clear", plate } = framing;
   const [stage, size] = useSize();
   const [drag, setDrag] = useState<Drag>();
+  const [own, setOwn] = useState<StageView>();
   const [settled, setSettled] = useState(frame);
   const [overlay, setOverlay] = useState<Overlay>("none");
   const [guides, setGuides] = useState<Guides>(NO_GUIDES);
   const { width, height } = artwork.facts;
   // While dragging the view keeps still; it follows a frame that was set otherwise.
   const shown = drag ? settled : frame;
-  const view = useMemo(() => fitView(size, { width, height }, shown), [size, width, height, shown]);
+  const fitted = useMemo(() => fitView(size, { width, height }, shown), [size, width, height, shown]);
+  const view = own ?? fitted;
 
-  const begin = (event: PointerEvent, corner?: Corner) => {
+  const pointOf = (event: PointerEvent): Point => {
+    const box = stage.current?.getBoundingClientRect();
+    return {
+      x: (event.clientX - (box?.left ?? 0) - view.x) / view.scale,
+      y: (event.clientY - (box?.top ?? 0) - view.y) / view.scale,
+    };
+  };
+  const begin = (event: PointerEvent, what: "frame" | "anew" | Grip) => {
+    if (event.button !== 0) return;
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
     setSettled(frame);
-    setDrag({ from: frame, x: event.clientX, y: event.clientY, corner });
+    const start = pointOf(event);
+    setDrag(
+      what === "anew" ? { anew: start } : { from: frame, start, grip: what === "frame" ? undefined : what },
+    );
   };
   const follow = (event: PointerEvent) => {
     if (!drag) return;
-    const dx = (event.clientX - drag.x) / view.scale;
-    const dy = (event.clientY - drag.y) / view.scale;
-    if (drag.corner) {
-      setFrame(resized(drag.from, drag.corner, dx, dy));
+    const point = pointOf(event);
+    if ("anew" in drag) {
+      const reach = Math.max(Math.abs(point.x - drag.anew.x), Math.abs(point.y - drag.anew.y));
+      if (reach * view.scale > SNAP) setFrame(drawn(drag.anew, point)); // less is a click, not a frame
+      return;
+    }
+    const [dx, dy] = [point.x - drag.start.x, point.y - drag.start.y];
+    if (drag.grip) {
+      setFrame(resized(drag.from, drag.grip, dx, dy));
       return;
     }
     const wanted = moved(drag.from, dx, dy);
@@ -74,6 +99,21 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
     setDrag(undefined);
     setGuides(NO_GUIDES);
   };
+  const zoom = (factor: number, x = size.width / 2, y = size.height / 2) =>
+    setOwn(zoomed(view, factor, x, y));
+  const onWheel = useEffectEvent((event: WheelEvent) => {
+    event.preventDefault();
+    const box = stage.current?.getBoundingClientRect();
+    if (event.ctrlKey || event.metaKey) {
+      zoom(Math.exp(-event.deltaY / 200), event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0));
+    } else setOwn({ ...view, x: view.x - event.deltaX, y: view.y - event.deltaY });
+  });
+  useEffect(() => {
+    const field = stage.current;
+    const listen = (event: WheelEvent) => onWheel(event);
+    field?.addEventListener("wheel", listen, { passive: false }); // React's own cannot keep the page from scrolling
+    return () => field?.removeEventListener("wheel", listen);
+  }, [stage]);
   const place = (x: number, y: number, across: number, down: number) => ({
     left: view.x + x * view.scale,
     top: view.y + y * view.scale,
@@ -86,10 +126,28 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
       <div className={styles.tools}>
         {tools}
         <OverlayChoice artwork={artwork} frame={frame} overlay={overlay} choose={setOverlay} />
-        <span className="reading">shown at {Math.round(view.scale * 100)} %</span>
+        <span className={styles.zoom}>
+          <Button size="small" aria-label="Zoom out" onClick={() => zoom(0.8)}>
+            −
+          </Button>
+          <span className="reading">{Math.round(view.scale * 100)} %</span>
+          <Button size="small" aria-label="Zoom in" onClick={() => zoom(1.25)}>
+            +
+          </Button>
+          <Button size="small" disabled={!own} onClick={() => setOwn(undefined)}>
+            Fit
+          </Button>
+        </span>
       </div>
       {notice && <div className={styles.notice}>{notice}</div>}
-      <div className={styles.field} ref={stage}>
+      <div
+        className={styles.field}
+        ref={stage}
+        onPointerDown={(event) => begin(event, "anew")}
+        onPointerMove={follow}
+        onPointerUp={release}
+        onPointerCancel={release}
+      >
         <div className={styles.paper} style={place(0, 0, width, height)} />
         <div
           className={`${styles.underFrame} ${ground === "clear" ? "clear-ground" : ""}`}
@@ -125,18 +183,15 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
           role="application"
           aria-roledescription="square frame"
           aria-label={`Frame, ${frame.side} px at ${frame.x}, ${frame.y}. Arrows move it, Alt and arrows change its side.`}
-          onPointerDown={begin}
-          onPointerMove={follow}
-          onPointerUp={release}
-          onPointerCancel={release}
+          onPointerDown={(event) => begin(event, "frame")}
         >
           <OverlayShape overlay={overlay} />
-          {CORNERS.map((corner) => (
+          {GRIPS.map((grip) => (
             <span
-              key={corner}
+              key={grip}
               className={styles.handle}
-              data-corner={corner}
-              onPointerDown={(event) => begin(event, corner)}
+              data-grip={grip}
+              onPointerDown={(event) => begin(event, grip)}
             />
           ))}
           <span className={styles.readout} data-inside={side > 260 && frame.y + frame.side > height}>

@@ -5,7 +5,8 @@ type Facts = Artwork["facts"];
 /** Where artwork px lie on the stage: stage = origin + artwork × scale, in CSS px. */
 export type StageView = { scale: number; x: number; y: number };
 export type Size = { width: number; height: number };
-export type Corner = "nw" | "ne" | "se" | "sw";
+/** What is dragged to resize: a corner or the middle of an edge. */
+export type Grip = "nw" | "n" | "ne" | "e" | "se" | "s" | "sw" | "w";
 
 const MARGIN = 44;
 export const LARGEST_SIDE = 100_000;
@@ -34,18 +35,32 @@ export const moved = (frame: Frame, dx: number, dy: number): Frame => ({
   y: frame.y + Math.round(dy),
 });
 
-/** The frame with one corner dragged by (dx, dy): always square, the opposite corner stays. */
-export function resized(frame: Frame, corner: Corner, dx: number, dy: number): Frame {
-  const west = corner.endsWith("w");
-  const north = corner.startsWith("n");
-  const across = frame.side + (west ? -dx : dx);
-  const down = frame.side + (north ? -dy : dy);
-  const side = clampedSide(Math.max(across, down));
+/** The frame with a grip dragged by (dx, dy): always square; the opposite corner, or middle of the edge, stays. */
+export function resized(frame: Frame, grip: Grip, dx: number, dy: number): Frame {
+  const [west, east, north, south] = ["w", "e", "n", "s"].map((letter) => grip.includes(letter));
+  const across = west ? -dx : east ? dx : -Infinity;
+  const down = north ? -dy : south ? dy : -Infinity;
+  const side = clampedSide(frame.side + Math.max(across, down));
+  const place = (start: number, low: boolean | undefined, high: boolean | undefined) =>
+    low ? start + frame.side - side : high ? start : Math.round(start + (frame.side - side) / 2);
+  return { x: place(frame.x, west, east), y: place(frame.y, north, south), side };
+}
+
+/** A frame drawn from one point of the artwork to another, square by its longer extent. */
+export function drawn(from: { x: number; y: number }, to: { x: number; y: number }): Frame {
+  const side = clampedSide(Math.max(Math.abs(to.x - from.x), Math.abs(to.y - from.y)));
   return {
-    x: west ? frame.x + frame.side - side : frame.x,
-    y: north ? frame.y + frame.side - side : frame.y,
+    x: Math.round(to.x < from.x ? from.x - side : from.x),
+    y: Math.round(to.y < from.y ? from.y - side : from.y),
     side,
   };
+}
+
+/** The view enlarged by `factor` around a point of the stage that keeps its place. */
+export function zoomed(view: StageView, factor: number, x: number, y: number): StageView {
+  const scale = Math.min(Math.max(view.scale * factor, 0.01), 64);
+  const grown = scale / view.scale;
+  return { scale, x: x - (x - view.x) * grown, y: y - (y - view.y) * grown };
 }
 
 /** Lines in artwork px that a moved frame was caught by. */

@@ -9,6 +9,7 @@ type Actions = {
   flickGround: () => void;
   walkLadder: (by: number) => void;
   step: (direction: "undo" | "redo") => void;
+  holdInstalled: (held: boolean) => void;
 };
 
 const ARROWS: Record<string, [number, number]> = {
@@ -20,7 +21,7 @@ const ARROWS: Record<string, [number, number]> = {
 
 /**
  * Arrows nudge the frame (Shift: by ten), Alt + arrows change its side, G flicks the ladder's ground, [ and ] walk
- * the ladder, Ctrl or ⌘ with Z undoes, with Shift it does again.
+ * the ladder, \\ held shows what is installed, Ctrl or ⌘ with Z undoes, with Shift it does again.
  */
 export function useBenchKeys(actions: Actions) {
   useEffect(() => {
@@ -29,8 +30,15 @@ export function useBenchKeys(actions: Actions) {
       const handled = event.ctrlKey || event.metaKey ? withControl(event, actions) : plain(event, actions);
       if (handled) event.preventDefault();
     };
+    const onRelease = (event: KeyboardEvent) => {
+      if (event.key === "\\") actions.holdInstalled(false);
+    };
     addEventListener("keydown", onKey);
-    return () => removeEventListener("keydown", onKey);
+    addEventListener("keyup", onRelease);
+    return () => {
+      removeEventListener("keydown", onKey);
+      removeEventListener("keyup", onRelease);
+    };
   });
 }
 
@@ -40,7 +48,8 @@ function withControl(event: KeyboardEvent, { step }: Actions): boolean {
   return true;
 }
 
-function plain(event: KeyboardEvent, { frame, setFrame, flickGround, walkLadder }: Actions): boolean {
+function plain(event: KeyboardEvent, actions: Actions): boolean {
+  const { frame, setFrame, flickGround, walkLadder, holdInstalled } = actions;
   const arrow = ARROWS[event.key];
   if (arrow) {
     const reach = event.shiftKey ? 10 : 1;
@@ -49,6 +58,7 @@ function plain(event: KeyboardEvent, { frame, setFrame, flickGround, walkLadder 
   } else if (event.key.toLowerCase() === "g") flickGround();
   else if (event.key === "[") walkLadder(-1);
   else if (event.key === "]") walkLadder(1);
+  else if (event.key === "\\") holdInstalled(true);
   else return false;
   return true;
 }
