@@ -8,8 +8,10 @@ from playwright.sync_api import Page, expect
 
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
+from bexi.core.pixels.colour import WHITE, Colour, contrast
 from bexi.server.artwork.services import add_artwork
 from bexi.server.benches.services import save_draft
+from bexi.server.installs.models import Install, InstallState
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase
 from tests.pictures import BLUE_DISC, decoded, plain_png
@@ -28,7 +30,7 @@ class BenchTestCase(BrowserTestCase):
         return page
 
     def recipe(self) -> dict:
-        return self.site.drafts.get().recipe
+        return self.site.drafts.first().recipe
 
     def saved(self, page: Page) -> dict:
         expect(page.get_by_text("Draft saved")).to_be_visible()
@@ -226,6 +228,162 @@ class LookingCloserTests(BenchTestCase):
         self.assertEqual(self.saved(page)["framing"]["ground"], "#336699")
 
 
+class FramesTests(BenchTestCase):
+    def frame(self, page: Page) -> list[int]:
+        return self.saved(page)["framing"]["frame"]
+
+    def drag_on_stage(self, page: Page, start: tuple, end: tuple) -> None:
+        page.mouse.move(*start)
+        page.mouse.down()
+        page.mouse.move((start[0] + end[0]) / 2, (start[1] + end[1]) / 2)
+        page.mouse.move(*end)
+        page.mouse.up()
+
+    def test_hugging_with_a_margin(self):
+        page = self.bench()
+        page.get_by_role("button", name="Hug the ink").click()
+        tight = self.frame(page)
+        page.get_by_label("Margin to hug with, %").fill("10")
+        expect(page.get_by_label("Frame side, px")).to_have_value(str(int(tight[2] / 0.8 + 0.5)))
+        wide = self.frame(page)
+        self.assertAlmostEqual(wide[0] + wide[2] / 2, tight[0] + tight[2] / 2, delta=1)
+
+    def test_one_part_after_the_other(self):
+        two = BLUE_DISC.replace(b"</svg>", b'<rect x="150" y="40" width="20" height="20"/></svg>')
+        save_draft(self.site, add_artwork("two.svg", two), Recipe.of(Frame(0, 0, 512)), 1)
+        page = self.bench()
+        page.get_by_role("button", name="Largest part").click()
+        largest = self.frame(page)
+        page.get_by_role("button", name="Part 1 of 2").click()
+        expect(page.get_by_role("button", name="Part 2 of 2")).to_be_visible()
+        self.assertLess(self.frame(page)[2], largest[2])
+
+    def test_an_edge_keeps_it_square_and_centred_on_the_other_direction(self):
+        page = self.bench()
+        box = page.get_by_role("application").bounding_box()
+        x, y = box["x"] + box["width"], box["y"] + box["height"] / 2
+        self.drag_on_stage(page, (x, y), (x - 60, y))
+        left, top, side = self.frame(page)
+        self.assertEqual(left, 0)
+        self.assertLess(side, 512)
+        self.assertAlmostEqual(top + side / 2, 256, delta=1)
+
+    def test_a_frame_is_drawn_anew_beside_the_old_one(self):
+        page = self.bench()
+        box = page.get_by_role("application").bounding_box()
+        scale = box["width"] / 512
+        start = (box["x"] + box["width"] + 40, box["y"] + 30)
+        self.drag_on_stage(page, start, (start[0] + 100, start[1] + 60))
+        x, y, side = self.frame(page)
+        self.assertAlmostEqual(side, 100 / scale, delta=2)
+        self.assertAlmostEqual(x, 512 + 40 / scale, delta=2)
+        self.assertAlmostEqual(y, 30 / scale, delta=2)
+
+    def test_a_click_beside_the_frame_draws_none(self):
+        page = self.bench()
+        box = page.get_by_role("application").bounding_box()
+        page.mouse.click(box["x"] + box["width"] + 60, box["y"] + 60)
+        self.assertEqual(self.frame(page), [0, 0, 512])
+
+    def test_zoom_by_wheel_keys_and_buttons(self):
+        page = self.bench()
+        frame = page.get_by_role("application")
+        before = frame.bounding_box()["width"]
+        page.get_by_label("Zoom in").click()
+        self.assertAlmostEqual(frame.bounding_box()["width"] / before, 1.25, delta=0.01)
+        page.get_by_role("button", name="Fit").click()
+        self.assertAlmostEqual(frame.bounding_box()["width"], before, delta=0.5)
+        frame.press("-")
+        self.assertAlmostEqual(frame.bounding_box()["width"] / before, 0.8, delta=0.01)
+        frame.press("0")
+        box = frame.bounding_box()
+        page.mouse.move(box["x"] + 20, box["y"] + 20)
+        page.mouse.wheel(30, 40)
+        page.wait_for_timeout(200)
+        panned = frame.bounding_box()
+        self.assertEqual((round(box["x"] - panned["x"]), round(box["y"] - panned["y"])), (30, 40))
+        page.keyboard.down("Control")
+        page.mouse.wheel(0, -100)
+        page.keyboard.up("Control")
+        page.wait_for_timeout(200)
+        self.assertGreater(frame.bounding_box()["width"], panned["width"])
+        self.assertEqual(self.frame(page), [0, 0, 512])
+
+
+class DraftsTests(BenchTestCase):
+    def choose(self, page: Page, label: str, option: str) -> None:
+        page.get_by_label(label).click()
+        page.locator(".ant-select-dropdown:visible").get_by_title(option, exact=True).click()
+
+    def test_a_draft_is_copied_named_compared_and_chosen(self):
+        page = self.bench()
+        page.get_by_role("button", name="Copy", exact=True).click()
+        page.get_by_label("Name of the copy").fill("Closer")
+        page.get_by_role("button", name="Copy it").click()
+        expect(page.get_by_title("Closer")).to_be_visible()
+        page.get_by_label("Frame side, px").fill("300")
+        self.assertEqual(self.saved(page)["framing"]["frame"], [0, 0, 300])
+        self.choose(page, "Compare with", "First draft")
+        expect(page.get_by_alt_text("First draft at 16 px")).to_be_visible()
+        self.choose(page, "Draft on the bench", "First draft")
+        expect(page.get_by_label("Frame side, px")).to_have_value("512")
+        self.assertEqual(self.site.drafts.first().name, "First draft")
+        page.get_by_role("button", name="Rename").click()
+        page.get_by_label("Name of the draft").fill("Closer")
+        page.get_by_role("button", name="Keep", exact=True).click()
+        expect(page.get_by_text("a draft called “Closer” already")).to_be_visible()
+
+    def test_builds_are_compared_side_by_side_and_what_is_installed_by_a_key(self):
+        page = self.bench()
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_role("heading", name="Build 1")).to_be_visible()
+        Install.objects.create(site=self.site, build=self.site.builds.get(), folder="/", state=InstallState.DONE)
+        save_draft(self.site, self.artwork, Recipe.of(Frame(0, 0, 300)), 1)
+        page = self.bench()
+        self.choose(page, "Compare with", "Build 1, installed")
+        for size in (16, 48, 180):
+            expect(page.get_by_alt_text(f"Build 1 at {size} px")).to_be_visible()
+        icon = page.get_by_alt_text("Icon at 32 px", exact=True)
+        page.get_by_role("application").focus()
+        page.keyboard.down("\\")
+        expect(icon).to_have_attribute("src", re.compile("/api/builds/.*/icon-32.png"))
+        page.keyboard.up("\\")
+        expect(icon).to_have_attribute("src", re.compile("^data:"))
+
+
+class LadderTests(BenchTestCase):
+    def test_own_ground_and_twice_the_pixels(self):
+        page = self.bench()
+        page.get_by_role("radiogroup", name="Ground of the ladder").get_by_text("Own").click()
+        page.get_by_label("Behind the icons", exact=True).fill("#ff8800")
+        rungs = page.get_by_role("list", name="Icons by size")
+        expect(rungs).to_have_css("background-color", "rgb(255, 136, 0)")
+        page.get_by_role("radiogroup", name="Screen px for each image px").get_by_text("2 ×").click()
+        expect(page.get_by_text("2 × enlarged", exact=True)).to_be_visible()
+        self.assertEqual(page.get_by_alt_text("Icon at 32 px", exact=True).bounding_box()["width"], 64)
+
+    def test_colours_near_at_hand_and_their_contrast(self):
+        page = self.bench()
+        field = page.get_by_label("Under the opaque home-screen icon", exact=True)
+        field.click()
+        page.get_by_label("Under the opaque home-screen icon: #1144cc").click()
+        self.assertEqual(self.saved(page)["framing"]["home_ground"], "#1144cc")
+        field.fill("#1a4dd5")
+        expect(page.get_by_text("graphics need 3 : 1")).to_be_visible()
+        field.fill("#ffffff")
+        ratio = contrast(WHITE, Colour.parse("#1144cc"))  # the core's, checked against published pairs
+        expect(page.get_by_text(f"{ratio:.1f} : 1 to the ink #1144cc")).to_be_visible()
+
+    def test_keys_are_listed_and_one_builds(self):
+        page = self.bench()
+        page.get_by_role("application").press("?")
+        expect(page.get_by_role("dialog")).to_contain_text("walk the ladder")
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog")).to_be_hidden()
+        page.keyboard.press("Control+Enter")
+        expect(page.get_by_role("heading", name="Build 1")).to_be_visible()
+
+
 class BenchAccessibilityTests(BenchTestCase):
     def test_axe_finds_nothing_while_a_rung_stands_alone(self):
         for scheme in ("light", "dark"):
@@ -233,7 +391,7 @@ class BenchAccessibilityTests(BenchTestCase):
             page.get_by_role("button", name=re.compile("Icon at 32 px")).click()
             self.assert_no_axe_findings(page)
             page.get_by_role("button", name="Own framing: 32 px").click()
-            page.get_by_role("radiogroup", name="Plate").get_by_text("Rounded").click()
+            page.get_by_role("radiogroup", name="Plate").get_by_text("Round").click()
             expect(page.get_by_label("Rounding", exact=True)).to_be_visible()
             self.assert_no_axe_findings(page)
             page.get_by_role("button", name="Rejoin the others").click()

@@ -140,3 +140,40 @@ class CutOffTests(BenchTestCase):
         kept = self.keep(0, finish={"sharpen": 2, "outline": 6, "outline_colour": "#ffffff"}).json()
         self.assertEqual(kept["recipe"]["framing"]["finish"]["outline"], 6)
         self.problem(self.keep(1, finish={"sharpen": 9}), 422, "bad-finish")
+
+
+class SeveralDraftsTests(BenchTestCase):
+    def test_copy_choose_rename(self):
+        first = self.keep(0, ground="#111111").json()
+        copy = self.ask("POST", f"drafts/{first['id']}/duplicate", {"name": "Lighter"}).json()
+        self.assertEqual((copy["name"], copy["recipe"]), ("Lighter", first["recipe"]))
+        self.keep(copy["revision"], ground="#eeeeee")
+        drafts = self.ask("GET", f"sites/{self.site.pk}/drafts").json()
+        self.assertEqual(
+            [(draft["name"], draft["recipe"]["framing"]["ground"]) for draft in drafts],
+            [("Lighter", "#eeeeee"), ("First draft", "#111111")],
+        )
+        self.ask("POST", f"sites/{self.site.pk}/builds")
+        self.assertEqual(self.site.builds.get().recipe["framing"]["ground"], "#eeeeee")
+        self.ask("POST", f"drafts/{first['id']}/choose")
+        self.assertEqual(self.ask("GET", f"sites/{self.site.pk}/draft").json()["name"], "First draft")
+        self.assertEqual(self.ask("GET", f"sites/{self.site.pk}").json()["state"], "draft")
+        self.problem(self.ask("PUT", f"drafts/{first['id']}", {"name": "Lighter"}), 409, "name-taken")
+        self.problem(self.ask("POST", f"drafts/{first['id']}/duplicate", {"name": "Lighter"}), 409, "name-taken")
+        self.problem(self.ask("PUT", f"drafts/{first['id']}", {"name": " "}), 422, "invalid-request")
+        self.assertEqual(self.ask("PUT", f"drafts/{first['id']}", {"name": "Darker"}).json()["name"], "Darker")
+
+    def test_histories_are_apart(self):
+        first = self.keep(0, ground="#111111").json()
+        self.keep(1, ground="#222222")
+        copy = self.ask("POST", f"drafts/{first['id']}/duplicate", {"name": "Copy"}).json()
+        self.assertFalse(copy["can_undo"])
+        back = self.ask("POST", f"drafts/{first['id']}/choose").json()
+        self.assertTrue(back["can_undo"])
+
+    def test_an_artwork_on_several_drafts_has_one_user(self):
+        first = self.keep(0).json()
+        self.ask("POST", f"drafts/{first['id']}/duplicate", {"name": "Copy"})
+        self.assertEqual(
+            [user["name"] for user in self.ask("GET", f"artwork/{self.artwork['id']}").json()["used_by"]], ["Ferry"]
+        )

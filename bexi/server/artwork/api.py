@@ -23,6 +23,7 @@ from bexi.server.sites.models import Site
 router = Router(tags=["artwork"])
 
 PAGE_SIZE = 48
+MOST_PARTS = 24
 
 
 class BoxOut(Schema):
@@ -92,13 +93,13 @@ class FactsOut(Schema):
 
 class FramingsOut(Schema):
     """Ready-made frames: around the whole artwork, the largest square inside it, around the ink, around the ink
-    but centred on its weight, around its largest part alone."""
+    but centred on its weight, around each separate part, the largest first."""
 
     whole: FrameBody
     inside: FrameBody
     ink: FrameBody | None
     balanced: FrameBody | None
-    largest_part: FrameBody | None
+    parts: list[FrameBody]
 
 
 class TreatmentBody(Schema):
@@ -143,12 +144,13 @@ class ArtworkOut(DetailsBody):
         """An artwork as the API tells it."""
         facts = FactsOut(**artwork.facts)
         box = Box(**facts.ink.dict()) if facts.ink else None
+        users = {(draft.site_id, draft.site.name) for draft in services.users_of(artwork)}
         framings = FramingsOut(
             whole=FrameBody.of(whole_artwork(facts.width, facts.height)),
             inside=FrameBody.of(largest_inside(facts.width, facts.height)),
             ink=FrameBody.of(hug(box)) if box else None,
             balanced=FrameBody.of(balanced(box, (facts.centre.x, facts.centre.y))) if box and facts.centre else None,
-            largest_part=FrameBody.of(hug(Box(**facts.parts[0].dict()))) if len(facts.parts) > 1 else None,
+            parts=[FrameBody.of(hug(Box(**part.dict()))) for part in facts.parts[:MOST_PARTS]],
         )
         return cls(
             id=artwork.pk,
@@ -165,7 +167,7 @@ class ArtworkOut(DetailsBody):
             framings=framings,
             treatment=TreatmentBody(**artwork.treatment),
             drawing=artwork.drawing,
-            used_by=[UserOut(id=draft.site_id, name=draft.site.name) for draft in services.users_of(artwork)],
+            used_by=[UserOut(id=site_id, name=name) for site_id, name in sorted(users)],
         )
 
 

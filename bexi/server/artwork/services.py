@@ -103,7 +103,7 @@ def replace(artwork: Artwork, file_name: str, data: bytes) -> tuple[int, int]:
 
 def remove(artwork: Artwork) -> None:
     """Take an artwork off the shelf; raises Conflict when a site's draft uses it."""
-    users = [draft.site.name for draft in users_of(artwork)]
+    users = sorted({draft.site.name for draft in users_of(artwork)})
     if users:
         raise Conflict(
             "artwork-in-use",
@@ -115,7 +115,7 @@ def remove(artwork: Artwork) -> None:
 
 def users_of(artwork: Artwork) -> list["Draft"]:
     """Drafts that use an artwork, for all sizes or some."""
-    return [*artwork.drafts.select_related("site"), *artwork.drafts_beside.select_related("site")]
+    return list({*artwork.drafts.select_related("site"), *artwork.drafts_beside.select_related("site")})
 
 
 def restore(artwork: Artwork) -> None:

@@ -1,10 +1,12 @@
 """Drafts and the size ladder over the API."""
 
 import base64
+from typing import Annotated
 
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
+from pydantic import StringConstraints
 
 from bexi.core.framing.cut_off import outside_circle, outside_rounded
 from bexi.core.framing.finish import Finish
@@ -108,8 +110,14 @@ class DraftIn(Schema):
 
 
 class DraftOut(DraftIn):
+    id: int
+    name: str
     can_undo: bool
     can_redo: bool
+
+
+class DraftNameIn(Schema):
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
 
 
 class RevisionIn(Schema):
@@ -165,6 +173,30 @@ def put_draft(request: HttpRequest, site_id: int, body: DraftIn) -> DraftOut:
     return _out(services.save_draft(site, artwork, body.recipe.recipe(), body.revision))
 
 
+@router.get("/sites/{site_id}/drafts", response=list[DraftOut])
+def list_drafts(request: HttpRequest, site_id: int) -> list[DraftOut]:
+    """All drafts of a site, the chosen one first."""
+    return [_out(draft) for draft in get_object_or_404(Site, pk=site_id).drafts.all()]
+
+
+@router.post("/drafts/{draft_id}/duplicate", response={201: DraftOut})
+def duplicate_draft(request: HttpRequest, draft_id: int, body: DraftNameIn) -> tuple[int, DraftOut]:
+    """Copy a draft under a new name and put the copy on the bench."""
+    return 201, _out(services.duplicate(get_object_or_404(Draft, pk=draft_id), body.name))
+
+
+@router.post("/drafts/{draft_id}/choose", response=DraftOut)
+def choose_draft(request: HttpRequest, draft_id: int) -> DraftOut:
+    """Put a draft on the bench."""
+    return _out(services.choose(get_object_or_404(Draft, pk=draft_id)))
+
+
+@router.put("/drafts/{draft_id}", response=DraftOut)
+def rename_draft(request: HttpRequest, draft_id: int, body: DraftNameIn) -> DraftOut:
+    """Give a draft another name."""
+    return _out(services.rename(get_object_or_404(Draft, pk=draft_id), body.name))
+
+
 @router.post("/sites/{site_id}/draft/undo", response=DraftOut)
 def undo_change(request: HttpRequest, site_id: int, body: RevisionIn) -> DraftOut:
     """Take back the last change of a draft."""
@@ -197,6 +229,8 @@ def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOu
 def _out(draft: Draft) -> DraftOut:
     can_undo, can_redo = services.directions(draft)
     return DraftOut(
+        id=draft.pk,
+        name=draft.name,
         artwork_id=draft.artwork_id,
         recipe=RecipeBody.of(draft.read_recipe),
         revision=draft.revision,

@@ -9,13 +9,15 @@ from bexi.server.sites.models import Site
 
 
 class Draft(models.Model):
-    """What is on a site's bench: an artwork and a recipe.
+    """What is on a site's bench: an artwork and a recipe. A site may have several; one is `chosen` to be built.
 
     `revision` counts every change, undoing included; `position` is the number of the change that stands.
     `beside` are artworks that only some sizes take.
     """
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="drafts")
+    name = models.CharField(max_length=60, default="First draft")
+    chosen = models.BooleanField(default=True)
     artwork = models.ForeignKey(Artwork, models.PROTECT, related_name="drafts")
     beside = models.ManyToManyField(Artwork, related_name="drafts_beside")
     recipe = models.JSONField()
@@ -24,7 +26,8 @@ class Draft(models.Model):
     changed = models.DateTimeField(auto_now=True)
 
     class Meta:
-        constraints = [models.UniqueConstraint(fields=["site"], name="one_draft_for_each_site")]
+        ordering = ["-chosen", "id"]  # so that the first is the chosen one
+        constraints = [models.UniqueConstraint(fields=["site", "name"], name="draft_name_for_each_site")]
 
     def __str__(self) -> str:
         return f"{self.site}: {self.artwork}"

@@ -80,7 +80,7 @@ def save_draft(site: Site, artwork: Artwork, recipe: Recipe, revision: int) -> D
     for framing in recipe.framings:
         facts = _artwork(artwork, framing.artwork).facts
         framing.frame.must_touch(facts["width"], facts["height"])
-    draft = Draft.objects.filter(site=site).first() or Draft(site=site)
+    draft = site.drafts.first() or Draft(site=site)
     _refuse_overtaken(draft, revision)
     _record(draft, artwork, recipe)
     return draft
@@ -89,7 +89,7 @@ def save_draft(site: Site, artwork: Artwork, recipe: Recipe, revision: int) -> D
 @transaction.atomic
 def step(site: Site, revision: int, by: int) -> Draft:
     """Undo the last change (`by` -1) or do it again (1); raises Conflict when there is none, or when overtaken."""
-    draft = Draft.objects.get(site=site)
+    draft = site.drafts.get(chosen=True)
     _refuse_overtaken(draft, revision)
     change = draft.changes.filter(number=draft.position + by).first()
     if change is None:
@@ -97,6 +97,38 @@ def step(site: Site, revision: int, by: int) -> Draft:
     draft.position = change.number
     _put(draft, change.artwork, Recipe.from_json(change.recipe))
     return draft
+
+
+@transaction.atomic
+def duplicate(draft: Draft, name: str) -> Draft:
+    """A copy of a draft under a new name, chosen from now on; raises Conflict when the name is taken."""
+    _refuse_taken(draft.site, name)
+    copy = Draft(site=draft.site, name=name, chosen=False)
+    _record(copy, draft.artwork, draft.read_recipe)
+    return choose(copy)
+
+
+@transaction.atomic
+def choose(draft: Draft) -> Draft:
+    """Put a draft on the bench, to be edited and built from now on."""
+    draft.site.drafts.update(chosen=False)
+    draft.chosen = True
+    draft.save()
+    return draft
+
+
+def rename(draft: Draft, name: str) -> Draft:
+    """Give a draft another name; raises Conflict when another has it."""
+    if name != draft.name:
+        _refuse_taken(draft.site, name)
+    draft.name = name
+    draft.save()
+    return draft
+
+
+def _refuse_taken(site: Site, name: str) -> None:
+    if site.drafts.filter(name=name).exists():
+        raise Conflict("name-taken", f"This site has a draft called “{name}” already. Choose another name.")
 
 
 def directions(draft: Draft) -> tuple[bool, bool]:

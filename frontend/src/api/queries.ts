@@ -4,6 +4,7 @@ import {
   answer,
   client,
   type Details,
+  type Draft,
   type Drawing,
   type PictureOnSite,
   type ShelfKind,
@@ -69,6 +70,26 @@ export const useDraft = (siteId: number) =>
   useQuery({
     queryKey: ["draft", siteId],
     queryFn: () => answer(client.GET("/api/sites/{site_id}/draft", site(siteId))),
+  });
+
+export const useDrafts = (siteId: number) =>
+  useQuery({
+    queryKey: ["drafts", siteId],
+    queryFn: () => answer(client.GET("/api/sites/{site_id}/drafts", site(siteId))),
+  });
+
+/** The icons of a draft that is not on the bench. */
+export const useRungsOf = (draft: Draft | undefined, sizes: number[]) =>
+  useQuery({
+    queryKey: ["rungs", draft?.id, draft?.revision],
+    queryFn: () =>
+      answer(
+        client.POST("/api/artwork/{artwork_id}/ladder", {
+          ...piece(draft?.artwork_id ?? 0),
+          body: { recipe: draft?.recipe as Draft["recipe"], sizes },
+        }),
+      ),
+    enabled: draft !== undefined,
   });
 
 export const usePlannedFiles = () =>

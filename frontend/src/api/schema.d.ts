@@ -392,6 +392,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/drafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Drafts
+         * @description All drafts of a site, the chosen one first.
+         */
+        get: operations["bexi_server_benches_api_list_drafts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Duplicate Draft
+         * @description Copy a draft under a new name and put the copy on the bench.
+         */
+        post: operations["bexi_server_benches_api_duplicate_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/choose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choose Draft
+         * @description Put a draft on the bench.
+         */
+        post: operations["bexi_server_benches_api_choose_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Rename Draft
+         * @description Give a draft another name.
+         */
+        put: operations["bexi_server_benches_api_rename_draft"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/draft/undo": {
         parameters: {
             query?: never;
@@ -800,14 +880,15 @@ export interface components {
         /**
          * FramingsOut
          * @description Ready-made frames: around the whole artwork, the largest square inside it, around the ink, around the ink
-         *     but centred on its weight, around its largest part alone.
+         *     but centred on its weight, around each separate part, the largest first.
          */
         FramingsOut: {
             whole: components["schemas"]["FrameBody"];
             inside: components["schemas"]["FrameBody"];
             ink: components["schemas"]["FrameBody"] | null;
             balanced: components["schemas"]["FrameBody"] | null;
-            largest_part: components["schemas"]["FrameBody"] | null;
+            /** Parts */
+            parts: components["schemas"]["FrameBody"][];
         };
         /**
          * GroundKind
@@ -1085,6 +1166,10 @@ export interface components {
             recipe: components["schemas"]["RecipeBody"];
             /** Revision */
             revision: number;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
             /** Can Undo */
             can_undo: boolean;
             /** Can Redo */
@@ -1187,6 +1272,11 @@ export interface components {
             recipe: components["schemas"]["RecipeBody"];
             /** Revision */
             revision: number;
+        };
+        /** DraftNameIn */
+        DraftNameIn: {
+            /** Name */
+            name: string;
         };
         /** RevisionIn */
         RevisionIn: {
@@ -1991,6 +2081,102 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DraftIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_benches_api_list_drafts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_benches_api_duplicate_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftNameIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_benches_api_choose_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_benches_api_rename_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftNameIn"];
             };
         };
         responses: {

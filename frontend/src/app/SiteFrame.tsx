@@ -1,5 +1,5 @@
 import { App, Button, Select } from "antd";
-import { type ReactNode, use, useState } from "react";
+import { type ReactNode, use, useEffect, useEffectEvent, useState } from "react";
 import { createPortal } from "react-dom";
 import { NavLink, Outlet, useMatch, useNavigate, useOutletContext, useParams } from "react-router";
 
@@ -74,14 +74,23 @@ function BuildButton({ site }: { site: Site }) {
   const { message } = App.useApp();
   const draftSaving = use(DraftSaving);
   const onBench = useMatch("/sites/:siteId/bench") !== null;
-  if (!draft.data) return null;
   const start = async () => {
+    if (!draft.data || build.isPending) return;
     await draftSaving.now();
     build.mutate(undefined, {
       onSuccess: () => void navigate(`/sites/${site.id}/set`),
       onError: (problem) => void message.error(problem.message, 8),
     });
   };
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
+    if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) void start();
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => onKey(event);
+    addEventListener("keydown", listen);
+    return () => removeEventListener("keydown", listen);
+  }, []);
+  if (!draft.data) return null;
   return (
     <Button
       className={onBench ? "main-action" : (styles.quiet ?? "")}

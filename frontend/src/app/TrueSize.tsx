@@ -12,16 +12,17 @@ const subscribe = (changed: () => void) => {
 
 export const useDevicePixelRatio = () => useSyncExternalStore(subscribe, () => devicePixelRatio);
 
-/** A picture of `size` px drawn one image pixel for one device pixel. */
-export function TrueSize({ src, size, alt }: { src: string; size: number; alt: string }) {
-  const side = size / useDevicePixelRatio();
+type Props = { src: string; size: number; alt: string; times?: number };
+
+/** A picture of `size` px drawn one image pixel for one device pixel, or for `times` of them in each direction. */
+export function TrueSize({ src, size, alt, times = 1 }: Props) {
+  const side = (size * times) / useDevicePixelRatio();
   return <img className="true-size" src={src} alt={alt} style={{ width: side, height: side }} />;
 }
 
-/** The same, with only its middle shown when it is larger than `room` CSS px; says so beneath. */
-export function TrueSizeInPart(props: { src: string; size: number; alt: string; room: number }) {
-  const { room, ...picture } = props;
-  const side = picture.size / useDevicePixelRatio();
+/** The same, with only its middle shown when it is larger than `room` CSS px; the caller says so beneath. */
+export function TrueSizeInPart({ room, ...picture }: Props & { room: number }) {
+  const side = (picture.size * (picture.times ?? 1)) / useDevicePixelRatio();
   if (side <= room) return <TrueSize {...picture} />;
   const offset = Math.round((room - side) / 2);
   return (

@@ -6,6 +6,8 @@ import { useArtwork, useBuilds } from "../../api/queries";
 import { DraftSaving } from "../../app/draftSaving";
 import styles from "./bench.module.css";
 import { Controls } from "./Controls";
+import { Drafts } from "./Drafts";
+import { KeyList } from "./KeyList";
 import { Ladder } from "./Ladder";
 import { framingAt, ownOf, type Picked, withFraming } from "./scope";
 import { SeenInPlace } from "./SeenInPlace";
@@ -20,7 +22,8 @@ type Props = { site: Site; artwork: Artwork; draft: Draft; showStored: () => voi
 export function Bench({ site, artwork, draft, showStored }: Props) {
   const { recipe, change, save, step, ...keeping } = useDraftRecipe(site.id, draft);
   const ladder = useLadder(artwork.id, recipe);
-  const [dark, setDark] = useState(false);
+  const [ground, setGround] = useState("light");
+  const [listKeys, setListKeys] = useState(false);
   const [picked, setPicked] = useState<Picked>();
   const [held, setHeld] = useState(false);
   const builds = useBuilds(site.id);
@@ -43,7 +46,8 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
   useBenchKeys({
     frame: framing.frame,
     setFrame: (frame) => changeFraming({ frame }),
-    flickGround: () => setDark(!dark),
+    flickGround: () => setGround(ground === "dark" ? "light" : "dark"),
+    listKeys: () => setListKeys(true),
     walkLadder: walk,
     step: (direction) => void step(direction),
     holdInstalled: setHeld,
@@ -52,6 +56,7 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
     <main className={styles.bench}>
       <h1 className="unseen">Bench of {site.name}</h1>
       <Controls
+        drafts={<Drafts site={site} draft={draft} />}
         artwork={shown ?? artwork}
         recipe={recipe}
         own={own}
@@ -78,14 +83,17 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
       />
       <Ladder
         {...ladder}
-        dark={dark}
-        setDark={setDark}
+        site={site}
+        draft={draft}
+        ground={ground}
+        setGround={setGround}
         picked={picked}
         pick={setPicked}
         builds={builds.data ?? []}
         installed={installed}
         heldInstalled={held}
       />
+      {listKeys && <KeyList close={() => setListKeys(false)} />}
     </main>
   );
 }

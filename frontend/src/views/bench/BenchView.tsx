@@ -35,7 +35,7 @@ export function BenchView() {
   };
   return (
     <Bench
-      key={`${artwork.data.version} ${opened}`}
+      key={`${draft.data.id} ${artwork.data.version} ${opened}`}
       site={site}
       artwork={artwork.data}
       draft={draft.data}

@@ -1,4 +1,5 @@
 import { Button, InputNumber, Segmented } from "antd";
+import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 
 import type { Artwork, Frame, Framing, Recipe } from "../../api/client";
@@ -7,12 +8,13 @@ import { aspect } from "../../app/units";
 import { ArtworkPicture } from "../artwork/ArtworkPicture";
 import styles from "./bench.module.css";
 import { FinishControls } from "./FinishControls";
-import { LARGEST_SIDE, sameFrame } from "./frameGeometry";
+import { LARGEST_SIDE, sameFrame, withMargin } from "./frameGeometry";
 import { PlateControls } from "./PlateControls";
 import { Scope } from "./Scope";
 import type { Picked } from "./scope";
 
 type Props = {
+  drafts: ReactNode;
   artwork: Artwork;
   recipe: Recipe;
   own: number;
@@ -22,11 +24,12 @@ type Props = {
   allSizes: () => void;
 };
 
-export function Controls({ artwork, recipe, own, picked, change, changeFraming, allSizes }: Props) {
+export function Controls({ drafts, artwork, recipe, own, picked, change, changeFraming, allSizes }: Props) {
   const framing = recipe.own?.[own]?.framing ?? recipe.framing;
   const { facts } = artwork;
   return (
     <section className={styles.controls} aria-label="Framing" tabIndex={0}>
+      {drafts}
       <Scope recipe={recipe} own={own} picked={picked} change={change} allSizes={allSizes} />
       <Link to="../artwork" relative="path" className={styles.card} title="Change the artwork">
         <ArtworkPicture artwork={artwork} longest={160} className={styles.thumbnail ?? ""} />
@@ -40,7 +43,7 @@ export function Controls({ artwork, recipe, own, picked, change, changeFraming, 
       </Link>
       <FrameControls artwork={artwork} frame={framing.frame} setFrame={(frame) => changeFraming({ frame })} />
       <GroundControls artwork={artwork} framing={framing} change={changeFraming} />
-      <PlateControls plate={framing.plate ?? {}} set={(plate) => changeFraming({ plate })} />
+      <PlateControls artwork={artwork} plate={framing.plate} set={(plate) => changeFraming({ plate })} />
       <FinishControls finish={framing.finish} set={(finish) => changeFraming({ finish })} />
     </section>
   );
@@ -49,12 +52,13 @@ export function Controls({ artwork, recipe, own, picked, change, changeFraming, 
 type FrameProps = { artwork: Artwork; frame: Frame; setFrame: (frame: Frame) => void };
 
 function FrameControls({ artwork, frame, setFrame }: FrameProps) {
-  const { whole, inside, ink, balanced, largest_part } = artwork.framings;
+  const { whole, inside, ink, balanced, parts } = artwork.framings;
+  const [margin, setMargin] = useState(0);
+  const hugged = ink && withMargin(ink, margin);
   const { width, height } = artwork.facts;
   const ready: [string, Frame | null | undefined][] = [
     ["Whole artwork", whole],
-    ["Largest part", largest_part],
-    ["Hug the ink", ink],
+    ["Hug the ink", hugged],
     ["Balanced", balanced],
     ["Fill", width === height ? null : inside],
   ];
@@ -81,8 +85,56 @@ function FrameControls({ artwork, frame, setFrame }: FrameProps) {
             ),
         )}
       </div>
+      <div className={styles.buttons}>
+        {parts.length > 1 && <PartButton parts={parts} frame={frame} setFrame={setFrame} />}
+        {ink && (
+          <label className={styles.inline}>
+            Margin to hug with
+            <InputNumber
+              size="small"
+              aria-label="Margin to hug with, %"
+              value={margin}
+              min={0}
+              max={40}
+              precision={0}
+              suffix="%"
+              onChange={(next) => {
+                if (next === null) return;
+                setMargin(next);
+                if (sameFrame(frame, hugged)) setFrame(withMargin(ink, next));
+              }}
+            />
+          </label>
+        )}
+      </div>
       <p className={styles.hint}>{margins(frame, width, height)}</p>
     </fieldset>
+  );
+}
+
+/** Frames one separate part of the artwork after the other, the largest first: the emblem without the words. */
+function PartButton({
+  parts,
+  frame,
+  setFrame,
+}: {
+  parts: Frame[];
+  frame: Frame;
+  setFrame: (frame: Frame) => void;
+}) {
+  const current = parts.findIndex((part) => sameFrame(frame, part));
+  const next = (current + 1) % parts.length;
+  return (
+    <Button
+      type={current < 0 ? "default" : "primary"}
+      aria-pressed={current >= 0}
+      onClick={() => {
+        const part = parts[next];
+        if (part) setFrame(part);
+      }}
+    >
+      {current < 0 ? "Largest part" : `Part ${current + 1} of ${parts.length}`}
+    </Button>
   );
 }
 
@@ -125,6 +177,8 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
   const { ground = "clear", home_ground = "#ffffff" } = framing;
   const clear = ground === "clear";
   const edge = artwork.facts.ground_colour;
+  const colours = artwork.facts.colours.map(({ colour }) => colour);
+  const near = { suggested: edge ? [edge, ...colours] : colours, against: colours[0] };
   return (
     <fieldset className={styles.group}>
       <legend>Ground</legend>
@@ -140,12 +194,18 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
       />
       {clear ? (
         <ColourField
+          {...near}
           label="Under the opaque home-screen icon"
           value={home_ground}
           set={(colour) => change({ home_ground: colour })}
         />
       ) : (
-        <ColourField label="Ground colour" value={ground} set={(colour) => change({ ground: colour })} />
+        <ColourField
+          {...near}
+          label="Ground colour"
+          value={ground}
+          set={(colour) => change({ ground: colour })}
+        />
       )}
       {edge && edge !== ground && (
         <Button size="small" onClick={() => change({ ground: edge })}>

@@ -1,7 +1,9 @@
 import { Segmented, Select } from "antd";
 import { useState } from "react";
 
-import type { Build, Rung } from "../../api/client";
+import type { Build, Draft, Rung, Site } from "../../api/client";
+import { useDrafts, useRungsOf } from "../../api/queries";
+import { ColourField } from "../../app/ColourField";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { TrueSizeInPart, useDevicePixelRatio } from "../../app/TrueSize";
 import { bytes } from "../../app/units";
@@ -9,16 +11,20 @@ import styles from "./bench.module.css";
 import { pictureIn } from "./comparison";
 import { Loupe } from "./Loupe";
 import type { Picked } from "./scope";
-import { pngOf } from "./useLadder";
+import { ALL_SIZES, pngOf } from "./useLadder";
 
 const ROOM = 192;
 const READING = 64;
+const OWN_GROUND = "#8aa7a3";
 
 type Props = {
+  site: Site;
+  draft: Draft;
   rungs: Rung[];
   problem: Error | undefined;
-  dark: boolean;
-  setDark: (dark: boolean) => void;
+  /** `light`, `dark` or a colour. */
+  ground: string;
+  setGround: (ground: string) => void;
   picked: Picked | undefined;
   pick: (rung: Picked | undefined) => void;
   builds: Build[];
@@ -27,61 +33,79 @@ type Props = {
 };
 
 /** Every size at true pixels, the very bytes a build would write. Picking one lets it have a framing of its own. */
-export function Ladder({
-  rungs,
-  problem,
-  dark,
-  setDark,
-  picked,
-  pick,
-  builds,
-  installed,
-  heldInstalled,
-}: Props) {
-  const [besideId, setBesideId] = useState(0);
-  const beside = builds.find(({ id }) => id === besideId);
-  const ratio = useDevicePixelRatio();
+export function Ladder(props: Props) {
+  const { site, draft, rungs, problem, ground, setGround, picked, pick, builds, installed, heldInstalled } =
+    props;
+  const [besideKey, setBesideKey] = useState("");
+  const [times, setTimes] = useState(1);
+  const beside = useBeside(site, draft, builds, besideKey);
+  const ratio = useDevicePixelRatio() / times;
   const isPicked = (rung: Rung) => rung.size === picked?.size && rung.opaque === picked.opaque;
   const inLoupe = rungs.find(isPicked) ?? rungs[0];
+  const ownGround = ground !== "light" && ground !== "dark";
   return (
     <section className={styles.ladder} aria-label="Size ladder">
       <div className={styles.ladderHead}>
         <h2>Size ladder</h2>
         <Segmented
+          size="small"
           aria-label="Ground of the ladder"
-          value={dark ? "dark" : "light"}
+          value={ownGround ? "own" : ground}
           options={[
             { value: "light", label: "Light" },
             { value: "dark", label: "Dark" },
+            { value: "own", label: "Own" },
           ]}
-          onChange={(value) => setDark(value === "dark")}
+          onChange={(value) => setGround(value === "own" ? OWN_GROUND : value)}
+        />
+        {ownGround && <ColourField label="Behind the icons" value={ground} set={setGround} />}
+        <Segmented
+          size="small"
+          aria-label="Screen px for each image px"
+          value={times}
+          options={[
+            { value: 1, label: "1 ×" },
+            { value: 2, label: "2 ×" },
+          ]}
+          onChange={setTimes}
         />
         <Select
           size="small"
           aria-label="Compare with"
           popupMatchSelectWidth={false}
-          value={besideId}
+          value={besideKey}
           options={[
-            { value: 0, label: "Compare with" },
+            { value: "", label: "Compare with" },
+            ...beside.drafts.map(({ id, name }) => ({ value: `draft ${id}`, label: name })),
             ...builds.map((build) => ({
-              value: build.id,
+              value: `build ${build.id}`,
               label: `Build ${build.number}${build.id === installed?.id ? ", installed" : ""}`,
             })),
           ]}
-          onChange={setBesideId}
+          onChange={setBesideKey}
         />
         <p className="reading">
-          {heldInstalled ? `Build ${installed?.number}, installed` : "1 image px = 1 screen px"}
+          {heldInstalled && installed
+            ? `Build ${installed.number}, installed`
+            : times === 1
+              ? "1 image px = 1 screen px"
+              : "2 × enlarged"}
         </p>
       </div>
       {problem ? (
         <ProblemNotice problem={problem} />
       ) : (
-        <ol className={styles.rungs} data-dark={dark} tabIndex={0} aria-label="Icons by size">
+        <ol
+          className={styles.rungs}
+          data-dark={ground === "dark"}
+          style={ownGround ? { background: ground } : {}}
+          tabIndex={0}
+          aria-label="Icons by size"
+        >
           {rungs.map((rung) => (
             <li
               key={rung.size}
-              style={{ width: rungWidth(rung.size / ratio) * (beside ? 2 : 1) + (beside ? 8 : 0) }}
+              style={{ width: rungWidth(rung.size / ratio) * (beside.name ? 2 : 1) + (beside.name ? 8 : 0) }}
             >
               <button
                 type="button"
@@ -94,9 +118,12 @@ export function Ladder({
                     src={(heldInstalled && installed && pictureIn(installed, rung)) || pngOf(rung)}
                     size={rung.size}
                     room={ROOM}
+                    times={times}
                     alt={`Icon at ${rung.size} px`}
                   />
-                  {beside && <Beside build={beside} rung={rung} />}
+                  {beside.name && (
+                    <Beside name={beside.name} picture={beside.picture(rung)} rung={rung} times={times} />
+                  )}
                 </span>
                 <RungReading rung={rung} ratio={ratio} />
               </button>
@@ -109,13 +136,32 @@ export function Ladder({
   );
 }
 
-function Beside({ build, rung }: { build: Build; rung: Rung }) {
-  const picture = pictureIn(build, rung);
-  const alt = `Build ${build.number} at ${rung.size} px`;
-  return picture ? (
-    <TrueSizeInPart src={picture} size={rung.size} room={ROOM} alt={alt} />
-  ) : (
-    <span className="reading">not in build {build.number}</span>
+/** Where the pictures to compare with come from: an earlier build, or another draft of the site. */
+function useBeside(site: Site, draft: Draft, builds: Build[], key: string) {
+  const drafts = (useDrafts(site.id).data ?? []).filter(({ id }) => id !== draft.id);
+  const other = drafts.find(({ id }) => key === `draft ${id}`);
+  const build = builds.find(({ id }) => key === `build ${id}`);
+  const rungs = useRungsOf(other, ALL_SIZES).data ?? [];
+  const picture = (wanted: Rung): string | undefined => {
+    if (build) return pictureIn(build, wanted);
+    const rung = rungs.find((one) => one.size === wanted.size && one.opaque === wanted.opaque);
+    return rung && pngOf(rung);
+  };
+  return { drafts, name: build ? `Build ${build.number}` : other?.name, picture };
+}
+
+type BesideProps = { name: string; picture: string | undefined; rung: Rung; times: number };
+
+function Beside({ name, picture, rung, times }: BesideProps) {
+  if (!picture) return <span className="reading">not there</span>;
+  return (
+    <TrueSizeInPart
+      src={picture}
+      size={rung.size}
+      room={ROOM}
+      times={times}
+      alt={`${name} at ${rung.size} px`}
+    />
   );
 }
 

@@ -1,6 +1,6 @@
 import { Segmented } from "antd";
 
-import type { Plate } from "../../api/client";
+import type { Artwork, Plate } from "../../api/client";
 import { ColourField } from "../../app/ColourField";
 import styles from "./bench.module.css";
 import { Percent } from "./Percent";
@@ -8,12 +8,15 @@ import { Percent } from "./Percent";
 const SHAPES: { value: NonNullable<Plate["shape"]>; label: string }[] = [
   { value: "none", label: "None" },
   { value: "square", label: "Square" },
-  { value: "rounded", label: "Rounded" },
+  { value: "rounded", label: "Round" },
   { value: "disc", label: "Disc" },
 ];
 
+type Props = { artwork: Artwork; plate: Plate; set: (plate: Plate) => void };
+
 /** A shape of its own colour under the artwork, to which the artwork is cut. */
-export function PlateControls({ plate, set }: { plate: Plate; set: (plate: Plate) => void }) {
+export function PlateControls({ artwork, plate, set }: Props) {
+  const colours = artwork.facts.colours.map((one) => one.colour);
   const { shape = "none", colour = "#ffffff", radius = 20, margin = 0 } = plate;
   return (
     <fieldset className={styles.group}>
@@ -27,7 +30,13 @@ export function PlateControls({ plate, set }: { plate: Plate; set: (plate: Plate
       />
       {shape !== "none" && (
         <>
-          <ColourField label="Plate colour" value={colour} set={(next) => set({ ...plate, colour: next })} />
+          <ColourField
+            suggested={colours}
+            against={colours[0]}
+            label="Plate colour"
+            value={colour}
+            set={(next) => set({ ...plate, colour: next })}
+          />
           {shape === "rounded" && (
             <Percent
               label="Rounding"

@@ -183,6 +183,11 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
           role="application"
           aria-roledescription="square frame"
           aria-label={`Frame, ${frame.side} px at ${frame.x}, ${frame.y}. Arrows move it, Alt and arrows change its side.`}
+          onKeyDown={(event) => {
+            if (event.key === "+") zoom(1.25);
+            else if (event.key === "-") zoom(0.8);
+            else if (event.key === "0") setOwn(undefined);
+          }}
           onPointerDown={(event) => begin(event, "frame")}
         >
           <OverlayShape overlay={overlay} />

@@ -46,6 +46,13 @@ export function resized(frame: Frame, grip: Grip, dx: number, dy: number): Frame
   return { x: place(frame.x, west, east), y: place(frame.y, north, south), side };
 }
 
+/** The frame around the same middle with a margin of so many % of its own side. */
+export function withMargin(frame: Frame, margin: number): Frame {
+  const side = clampedSide(frame.side / (1 - (2 * margin) / 100));
+  const shift = Math.round((frame.side - side) / 2);
+  return { x: frame.x + shift, y: frame.y + shift, side };
+}
+
 /** A frame drawn from one point of the artwork to another, square by its longer extent. */
 export function drawn(from: { x: number; y: number }, to: { x: number; y: number }): Frame {
   const side = clampedSide(Math.max(Math.abs(to.x - from.x), Math.abs(to.y - from.y)));

@@ -10,6 +10,7 @@ type Actions = {
   walkLadder: (by: number) => void;
   step: (direction: "undo" | "redo") => void;
   holdInstalled: (held: boolean) => void;
+  listKeys: () => void;
 };
 
 const ARROWS: Record<string, [number, number]> = {
@@ -49,7 +50,7 @@ function withControl(event: KeyboardEvent, { step }: Actions): boolean {
 }
 
 function plain(event: KeyboardEvent, actions: Actions): boolean {
-  const { frame, setFrame, flickGround, walkLadder, holdInstalled } = actions;
+  const { frame, setFrame, flickGround, walkLadder, holdInstalled, listKeys } = actions;
   const arrow = ARROWS[event.key];
   if (arrow) {
     const reach = event.shiftKey ? 10 : 1;
@@ -59,6 +60,7 @@ function plain(event: KeyboardEvent, actions: Actions): boolean {
   else if (event.key === "[") walkLadder(-1);
   else if (event.key === "]") walkLadder(1);
   else if (event.key === "\\") holdInstalled(true);
+  else if (event.key === "?") listKeys();
   else return false;
   return true;
 }

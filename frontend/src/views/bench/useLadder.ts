@@ -4,6 +4,7 @@ import { answer, client, type Recipe, type Rung } from "../../api/client";
 
 const SMALL = [16, 32, 48, 180];
 const LARGE = [192, 512];
+export const ALL_SIZES = [...SMALL, ...LARGE];
 
 /** The icons of a recipe as they would be built. While it changes, the newest recipe is always asked for next. */
 export function useLadder(artworkId: number, recipe: Recipe) {

@@ -1,0 +1,77 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Alert, Button, Input, Select } from "antd";
+import { use, useState } from "react";
+
+import { answer, client, type Draft, type Site } from "../../api/client";
+import { useDrafts } from "../../api/queries";
+import { DraftSaving } from "../../app/draftSaving";
+import styles from "./bench.module.css";
+
+type Naming = { for: "copy" | "this"; name: string };
+
+/** Which of the site's drafts is on the bench; it can be copied and named. */
+export function Drafts({ site, draft }: { site: Site; draft: Draft }) {
+  const drafts = useDrafts(site.id);
+  const queries = useQueryClient();
+  const saving = use(DraftSaving);
+  const [naming, setNaming] = useState<Naming>();
+  const change = useMutation({
+    mutationFn: async (request: () => Promise<Draft>) => {
+      await saving.now(); // what was changed belongs to the draft it was changed in
+      return request();
+    },
+    onSuccess: async (stored) => {
+      queries.setQueryData(["draft", site.id], stored);
+      setNaming(undefined);
+      await queries.invalidateQueries();
+    },
+  });
+  const path = (draftId: number) => ({ params: { path: { draft_id: draftId } } });
+  const keepName = ({ for: which, name }: Naming) =>
+    change.mutate(() =>
+      which === "copy"
+        ? answer(client.POST("/api/drafts/{draft_id}/duplicate", { ...path(draft.id), body: { name } }))
+        : answer(client.PUT("/api/drafts/{draft_id}", { ...path(draft.id), body: { name } })),
+    );
+  return (
+    <div className={styles.drafts}>
+      <Select
+        size="small"
+        aria-label="Draft on the bench"
+        value={draft.id}
+        options={(drafts.data ?? [draft]).map(({ id, name }) => ({ value: id, label: name }))}
+        onChange={(id) => change.mutate(() => answer(client.POST("/api/drafts/{draft_id}/choose", path(id))))}
+      />
+      <Button size="small" onClick={() => setNaming({ for: "copy", name: `${draft.name}, copy` })}>
+        Copy
+      </Button>
+      <Button size="small" onClick={() => setNaming({ for: "this", name: draft.name })}>
+        Rename
+      </Button>
+      {naming && (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            keepName(naming);
+          }}
+        >
+          <Input
+            size="small"
+            autoFocus
+            aria-label={naming.for === "copy" ? "Name of the copy" : "Name of the draft"}
+            maxLength={60}
+            value={naming.name}
+            onChange={(event) => setNaming({ ...naming, name: event.target.value })}
+          />
+          <Button size="small" htmlType="submit" type="primary" loading={change.isPending}>
+            {naming.for === "copy" ? "Copy it" : "Keep"}
+          </Button>
+          <Button size="small" onClick={() => setNaming(undefined)}>
+            Leave it
+          </Button>
+        </form>
+      )}
+      {change.error && <Alert type="error" title={change.error.message} />}
+    </div>
+  );
+}

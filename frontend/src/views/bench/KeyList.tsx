@@ -1,0 +1,33 @@
+import { Modal } from "antd";
+
+const KEYS: [string, string][] = [
+  ["Arrows", "move the frame by 1 px, with Shift by 10"],
+  ["Alt + arrows", "change its side"],
+  ["Alt while dragging", "the frame is not caught by edges and centres"],
+  ["[ and ]", "walk the ladder"],
+  ["G", "flick the ladder's ground"],
+  ["\\ held", "compare with what is installed"],
+  ["+, −, 0 on the frame", "zoom in, out, fit"],
+  ["Wheel", "pans the stage, with Ctrl or ⌘ zooms"],
+  ["Ctrl or ⌘ Z", "undo, with Shift do again"],
+  ["Ctrl or ⌘ Enter", "build the set"],
+  ["?", "this list"],
+];
+
+/** The keys of the bench. */
+export function KeyList({ close }: { close: () => void }) {
+  return (
+    <Modal open getContainer={false} title="Keys" footer={null} onCancel={close}>
+      <dl style={{ display: "grid", gridTemplateColumns: "auto 1fr", gap: "6px 20px", margin: 0 }}>
+        {KEYS.flatMap(([key, use]) => [
+          <dt key={key} className="reading">
+            {key}
+          </dt>,
+          <dd key={use} style={{ margin: 0 }}>
+            {use}
+          </dd>,
+        ])}
+      </dl>
+    </Modal>
+  );
+}
