@@ -4,12 +4,12 @@ import { Link } from "react-router";
 
 import type { Artwork, Frame, Framing, Recipe } from "../../api/client";
 import { ColourField } from "../../app/ColourField";
+import { PlateFields } from "../../app/PlateFields";
 import { aspect } from "../../app/units";
 import { ArtworkPicture } from "../artwork/ArtworkPicture";
 import styles from "./bench.module.css";
 import { FinishControls } from "./FinishControls";
 import { LARGEST_SIDE, sameFrame, withMargin } from "./frameGeometry";
-import { PlateControls } from "./PlateControls";
 import { Scope } from "./Scope";
 import type { Picked } from "./scope";
 
@@ -43,7 +43,15 @@ export function Controls({ drafts, artwork, recipe, own, picked, change, changeF
       </Link>
       <FrameControls artwork={artwork} frame={framing.frame} setFrame={(frame) => changeFraming({ frame })} />
       <GroundControls artwork={artwork} framing={framing} change={changeFraming} />
-      <PlateControls artwork={artwork} plate={framing.plate} set={(plate) => changeFraming({ plate })} />
+      <fieldset className={styles.group}>
+        <legend>Plate</legend>
+        <PlateFields
+          plate={framing.plate}
+          set={(plate) => changeFraming({ plate })}
+          marginLabel="Inset"
+          colours={facts.colours.map(({ colour }) => colour)}
+        />
+      </fieldset>
       <FinishControls finish={framing.finish} set={(finish) => changeFraming({ finish })} />
     </section>
   );

@@ -2,8 +2,8 @@ import { Segmented } from "antd";
 
 import type { Framing } from "../../api/client";
 import { ColourField } from "../../app/ColourField";
+import { Percent } from "../../app/Percent";
 import styles from "./bench.module.css";
-import { Percent } from "./Percent";
 
 type Finish = Framing["finish"];
 

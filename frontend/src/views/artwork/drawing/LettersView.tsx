@@ -85,7 +85,7 @@ function Maker({ first, changedId }: { first: Letters; changedId: number | undef
           onChange={(tracking) => change({ tracking })}
         />
       </div>
-      <InkAndPlate ink={letters.ink ?? "#16302a"} plate={letters.plate ?? {}} change={change} />
+      <InkAndPlate ink={letters.ink} plate={letters.plate} change={change} />
     </DrawingBench>
   );
 }

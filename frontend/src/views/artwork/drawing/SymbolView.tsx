@@ -44,7 +44,7 @@ function Maker({ first, changedId }: { first: SymbolDrawing; changedId: number |
           onChange={(stroke) => change({ stroke })}
         />
       </div>
-      <InkAndPlate ink={symbol.ink ?? "#16302a"} plate={symbol.plate ?? {}} change={change} />
+      <InkAndPlate ink={symbol.ink} plate={symbol.plate} change={change} />
     </DrawingBench>
   );
 }

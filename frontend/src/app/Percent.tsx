@@ -1,6 +1,6 @@
 import { Slider } from "antd";
 
-import styles from "./bench.module.css";
+import styles from "./fields.module.css";
 
 type Props = { label: string; value: number; most: number; set: (value: number) => void };
 
