@@ -177,11 +177,20 @@ class FinishTests(BenchTestCase):
         page.get_by_role("radiogroup", name="Sharpen").get_by_text("4").click()
         page.get_by_label("Outline", exact=True).press("End")
         page.get_by_label("Outline colour", exact=True).fill("#00ff00")
-        self.assertEqual(self.saved(page)["framing"]["finish"], [4, 15, "#00ff00"])
+        self.assertEqual(self.saved(page)["framing"]["finish"], [4, 15, "#00ff00", None])
         page.wait_for_timeout(600)
         icon = self.icon(page, 32)
         self.assertGreater((icon[..., 3] == 255).sum(), (before[..., 3] == 255).sum())
         self.assertEqual(icon[16, 1].tolist(), [0, 255, 0, 255])
+
+    def test_one_colour_ink_takes_another(self):
+        page = self.bench()
+        page.get_by_label("Colour of the ink", exact=True).fill("#aa0022")
+        self.assertEqual(self.saved(page)["framing"]["finish"][3], "#aa0022")
+        page.wait_for_timeout(600)
+        self.assertEqual(self.icon(page, 48)[24, 24].tolist(), [0xAA, 0x00, 0x22, 255])
+        page.get_by_role("button", name="Its own colour").click()
+        self.assertIsNone(self.saved(page)["framing"]["finish"][3])
 
 
 class LookingCloserTests(BenchTestCase):

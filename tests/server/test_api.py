@@ -143,6 +143,7 @@ class SecurityTests(ApiTestCase):
         with (
             mock.patch("bexi.server.sites.api.Site.objects.all", side_effect=RuntimeError("a secret detail")),
             self.assertLogs("bexi.server.problems") as logged,
+            self.assertLogs("django.request"),
         ):
             sentence = self.problem(self.client.get("/api/sites"), 500, "unexpected")
         self.assertNotIn("secret", sentence)

@@ -1,10 +1,12 @@
 """The history of drafts, sizes of their own, and frames over changed artwork."""
 
 import base64
+from random import Random
 
 import numpy as np
 from PIL import Image
 
+from bexi.server.benches.models import Draft
 from tests.pictures import BLUE_DISC, decoded, encoded, noise, plain_png
 from tests.server.case import BenchTestCase
 
@@ -55,6 +57,30 @@ class HistoryTests(BenchTestCase):
         body = {"artwork_id": other["id"], "recipe": recipe, "revision": 1}
         self.ask("PUT", f"sites/{self.site.pk}/draft", body)
         self.assertEqual(self.step("undo", 2).json()["artwork_id"], self.artwork["id"])
+
+
+class UndoPropertyTests(BenchTestCase):
+    def test_undoing_is_the_inverse_of_any_changes(self):
+        # Random walks of changes and undoing against a plain list of states.
+        random = Random(7)
+        for _ in range(5):
+            Draft.objects.all().delete()
+            revision, states, position = 0, [], -1
+            for _ in range(25):
+                move = random.choice(["change", "change", "undo", "redo"])
+                if move == "change":
+                    side = random.randint(1, 300)
+                    answered = self.keep(revision, frame={"x": 0, "y": 0, "side": side})
+                    states, position = [*states[: position + 1], side], position + 1
+                elif 0 <= position + (1 if move == "redo" else -1) < len(states):
+                    answered = self.ask("POST", f"sites/{self.site.pk}/draft/{move}", {"revision": revision})
+                    position += 1 if move == "redo" else -1
+                else:
+                    continue
+                draft = answered.json()
+                revision = draft["revision"]
+                self.assertEqual(draft["recipe"]["framing"]["frame"]["side"], states[position])
+                self.assertEqual((draft["can_undo"], draft["can_redo"]), (position > 0, position < len(states) - 1))
 
 
 class OwnSizesTests(BenchTestCase):

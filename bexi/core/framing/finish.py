@@ -8,7 +8,7 @@ from scipy import ndimage
 
 from bexi.core.errors import FramingRefused
 from bexi.core.pixels.colour import WHITE, Colour
-from bexi.core.pixels.light import Light, Pixels, to_light, to_pixels
+from bexi.core.pixels.light import Light, Pixels, recoloured, to_light, to_pixels
 
 SHARPEST = 4
 LARGEST_SHARPENED = 64
@@ -19,11 +19,15 @@ _FINE = 256
 
 @dataclass(frozen=True)
 class Finish:
-    """Sharpening in steps of a quarter, 0 to 4, for icons up to 64 px; an outline `outline` % of the side wide."""
+    """Sharpening in steps of a quarter, 0 to 4, for icons up to 64 px; an outline `outline` % of the side wide.
+
+    `recolour` is the one colour that all ink takes, None to leave it as it is.
+    """
 
     sharpen: int = 0
     outline: int = 0
     outline_colour: Colour = WHITE
+    recolour: Colour | None = None
 
     def __post_init__(self) -> None:
         if not 0 <= self.sharpen <= SHARPEST or not 0 <= self.outline <= 15:
@@ -31,9 +35,26 @@ class Finish:
                 "bad-finish", f"Sharpen in steps of 0 to {SHARPEST}, and give an outline 0 to 15 % of the side."
             )
 
+    def as_json(self) -> list[object]:
+        """Plain data, read back by `from_json`."""
+        recolour = str(self.recolour) if self.recolour else None
+        return [self.sharpen, self.outline, str(self.outline_colour), recolour]
+
+    @classmethod
+    def from_json(cls, data: object) -> "Finish":
+        """Read plain data; raises FramingRefused."""
+        if not isinstance(data, list) or len(data) != 4:
+            raise FramingRefused(
+                "unknown-finish", "The recipe's finish is not a sharpening, an outline, its colour and that of the ink."
+            )
+        sharpen, outline, colour, recolour = data
+        return cls(int(sharpen), int(outline), Colour.parse(str(colour)), Colour.parse(recolour) if recolour else None)
+
     def applied_to(self, pixels: Pixels) -> Pixels:
         """The finished icon; the very same pixels when there is nothing to do."""
         size = pixels.shape[0]
+        if self.recolour:
+            pixels = recoloured(pixels, self.recolour)
         if self.sharpen and size <= LARGEST_SHARPENED:
             pixels = to_pixels(sharpened(to_light(pixels), self.sharpen / 4))
         if self.outline:

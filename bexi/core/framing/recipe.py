@@ -45,7 +45,7 @@ class Framing:
             "home_ground": str(self.home_ground),
             "plate": [plate.shape.value, str(plate.colour), plate.radius, plate.margin],
             "artwork": self.artwork,
-            "finish": [self.finish.sharpen, self.finish.outline, str(self.finish.outline_colour)],
+            "finish": self.finish.as_json(),
         }
 
     @classmethod
@@ -61,7 +61,7 @@ class Framing:
             home_ground,
             _plate(data.get("plate")),
             data.get("artwork"),
-            _finish(data.get("finish")),
+            Finish.from_json(data.get("finish")),
         )
 
 
@@ -149,9 +149,3 @@ def _plate(data: object) -> Plate:
     if not isinstance(data, list) or len(data) != 4 or data[0] not in list(PlateShape):
         raise FramingRefused("unknown-plate", "The recipe's plate is not a shape, a colour, a rounding and an inset.")
     return Plate(PlateShape(data[0]), Colour.parse(str(data[1])), int(data[2]), int(data[3]))
-
-
-def _finish(data: object) -> Finish:
-    if not isinstance(data, list) or len(data) != 3:
-        raise FramingRefused("unknown-finish", "The recipe's finish is not a sharpening, an outline and its colour.")
-    return Finish(int(data[0]), int(data[1]), Colour.parse(str(data[2])))

@@ -24,15 +24,17 @@ router = Router(tags=["benches"])
 
 
 class FinishBody(Schema):
-    """Sharpening in steps of 0 to 4 for sizes up to 64 px; the outline in % of the side."""
+    """Sharpening in steps of 0 to 4 for sizes up to 64 px; the outline in % of the side; one colour for all ink."""
 
     sharpen: int = 0
     outline: int = 0
     outline_colour: str = str(WHITE)
+    recolour: str | None = None
 
     def finish(self) -> Finish:
         """The finish as a value; raises FramingRefused."""
-        return Finish(self.sharpen, self.outline, Colour.parse(self.outline_colour))
+        recolour = Colour.parse(self.recolour) if self.recolour else None
+        return Finish(self.sharpen, self.outline, Colour.parse(self.outline_colour), recolour)
 
 
 class FramingBody(Schema):
@@ -70,7 +72,10 @@ class FramingBody(Schema):
             plate=PlateBody(shape=plate.shape, colour=str(plate.colour), radius=plate.radius, margin=plate.margin),
             artwork_id=int(framing.artwork) if framing.artwork else None,
             finish=FinishBody(
-                sharpen=finish.sharpen, outline=finish.outline, outline_colour=str(finish.outline_colour)
+                sharpen=finish.sharpen,
+                outline=finish.outline,
+                outline_colour=str(finish.outline_colour),
+                recolour=str(finish.recolour) if finish.recolour else None,
             ),
         )
 

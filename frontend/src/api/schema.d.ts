@@ -1177,7 +1177,7 @@ export interface components {
         };
         /**
          * FinishBody
-         * @description Sharpening in steps of 0 to 4 for sizes up to 64 px; the outline in % of the side.
+         * @description Sharpening in steps of 0 to 4 for sizes up to 64 px; the outline in % of the side; one colour for all ink.
          */
         FinishBody: {
             /**
@@ -1195,6 +1195,8 @@ export interface components {
              * @default #ffffff
              */
             outline_colour: string;
+            /** Recolour */
+            recolour?: string | null;
         };
         /**
          * FramingBody
@@ -1229,7 +1231,8 @@ export interface components {
              * @default {
              *       "sharpen": 0,
              *       "outline": 0,
-             *       "outline_colour": "#ffffff"
+             *       "outline_colour": "#ffffff",
+             *       "recolour": null
              *     }
              */
             finish: components["schemas"]["FinishBody"];

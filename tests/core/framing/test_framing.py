@@ -11,6 +11,7 @@ from bexi.core.artwork.pictures import Bitmap
 from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.errors import FramingRefused
 from bexi.core.framing.compose import compose, enlargement, plate_coverage, square
+from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame, balanced, hug, largest_inside, whole_artwork
 from bexi.core.framing.recipe import Framing, Own, Recipe, parse_ground
 from bexi.core.pixels.colour import Colour
@@ -49,7 +50,9 @@ class FrameTests(TestCase):
 
 class RecipeTests(TestCase):
     def recipe(self) -> Recipe:
-        plated = Framing(Frame(1, 2, 30), plate=Plate(PlateShape.DISC, Colour(7, 8, 9), margin=5), artwork="17")
+        finish = Finish(2, 7, Colour(3, 2, 1), Colour(4, 5, 6))
+        plate = Plate(PlateShape.DISC, Colour(7, 8, 9), margin=5)
+        plated = Framing(Frame(1, 2, 30), plate=plate, artwork="17", finish=finish)
         main = Framing(Frame(-3, 4, 50), Colour(1, 2, 3), Colour(9, 9, 9))
         return Recipe(main, (Own(plated, largest=32), Own(main, home=True)))
 
@@ -81,6 +84,7 @@ class RecipeTests(TestCase):
             {"ground": "stripes"},
             {"home_ground": "?"},
             {"plate": ["star"]},
+            {"finish": 3},
         )
         for change in ({"version": 99}, {"framing": 3}, *({"framing": {**good["framing"], **one}} for one in framings)):
             with self.assertRaises(FramingRefused):

@@ -17,7 +17,7 @@ const PLAIN: Omit<Framing, "frame"> = {
   home_ground: "#ffffff",
   plate: { shape: "none", colour: "#ffffff", radius: 20, margin: 0 },
   artwork_id: null,
-  finish: { sharpen: 0, outline: 0, outline_colour: "#ffffff" },
+  finish: { sharpen: 0, outline: 0, outline_colour: "#ffffff", recolour: null },
 };
 
 type Props = { artwork: Artwork; site: Site; draft: Draft | null };

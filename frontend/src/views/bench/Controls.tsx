@@ -52,7 +52,7 @@ export function Controls({ drafts, artwork, recipe, own, picked, change, changeF
           colours={facts.colours.map(({ colour }) => colour)}
         />
       </fieldset>
-      <FinishControls finish={framing.finish} set={(finish) => changeFraming({ finish })} />
+      <FinishControls artwork={artwork} finish={framing.finish} set={(finish) => changeFraming({ finish })} />
     </section>
   );
 }

@@ -1,14 +1,17 @@
-import { Segmented } from "antd";
+import { Button, Segmented } from "antd";
 
-import type { Framing } from "../../api/client";
+import type { Artwork, Framing } from "../../api/client";
 import { ColourField } from "../../app/ColourField";
 import { Percent } from "../../app/Percent";
 import styles from "./bench.module.css";
 
 type Finish = Framing["finish"];
 
+type Props = { artwork: Artwork; finish: Finish; set: (finish: Finish) => void };
+
 /** What is done to the resized artwork: sharpening of the small sizes, an outline against grounds of its own colour. */
-export function FinishControls({ finish, set }: { finish: Finish; set: (finish: Finish) => void }) {
+export function FinishControls({ artwork, finish, set }: Props) {
+  const own = artwork.facts.colours[0]?.colour;
   const { sharpen, outline, outline_colour } = finish;
   return (
     <fieldset className={styles.group}>
@@ -28,6 +31,20 @@ export function FinishControls({ finish, set }: { finish: Finish; set: (finish: 
           value={outline_colour}
           set={(colour) => set({ ...finish, outline_colour: colour })}
         />
+      )}
+      {artwork.facts.one_colour && own && (
+        <div className={styles.buttons}>
+          <ColourField
+            label="Colour of the ink"
+            value={finish.recolour ?? own}
+            set={(colour) => set({ ...finish, recolour: colour === own ? null : colour })}
+          />
+          {finish.recolour && (
+            <Button size="small" onClick={() => set({ ...finish, recolour: null })}>
+              Its own colour
+            </Button>
+          )}
+        </div>
       )}
     </fieldset>
   );
