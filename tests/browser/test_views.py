@@ -1,6 +1,7 @@
 """Each view in its ordinary, empty and broken states."""
 
 import re
+from itertools import pairwise
 
 from playwright.sync_api import expect
 
@@ -51,7 +52,15 @@ class LayoutTests(ViewTestCase):
                 across, down = page.evaluate(OVERFLOW)
                 self.assertLessEqual(across, 0, f"{view} at {width}")
                 if view == "bench":
+                    page.get_by_role("button", name="Safe circle").click()
+                    self.assert_side_by_side(page, "Framing", "Stage", "Seen in place, true size")
                     self.assertLessEqual(down, 0, f"{view} at {width} × {height}")
+
+    def assert_side_by_side(self, page, *regions: str) -> None:
+        """Regions lie beside one another, and nothing of one reaches into the next."""
+        boxes = [page.get_by_role("region", name=name, exact=True).bounding_box() for name in regions]
+        for left, right in pairwise(boxes):
+            self.assertLessEqual(left["x"] + left["width"], right["x"] + 0.5)
 
 
 class SitesViewTests(ViewTestCase):

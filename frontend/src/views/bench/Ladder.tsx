@@ -48,6 +48,7 @@ export function Ladder(props: Props) {
       <div className={styles.ladderHead}>
         <h2>Size ladder</h2>
         <Segmented
+          block
           size="small"
           aria-label="Ground of the ladder"
           value={ownGround ? "own" : ground}
