@@ -92,9 +92,9 @@ function FrameControls({ artwork, frame, setFrame }: FrameProps) {
               </Button>
             ),
         )}
+        {parts.length > 1 && <PartButton parts={parts} frame={frame} setFrame={setFrame} />}
       </div>
       <div className={styles.buttons}>
-        {parts.length > 1 && <PartButton parts={parts} frame={frame} setFrame={setFrame} />}
         {ink && (
           <label className={styles.inline}>
             Margin to hug with
