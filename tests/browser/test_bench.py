@@ -218,8 +218,8 @@ class LookingCloserTests(BenchTestCase):
     def test_seen_in_place_is_true_to_the_pixel(self):
         page = self.bench()
         for place in (
-            "In a light tab",
-            "In a dark tab",
+            "In a light tab, chosen",
+            "In a dark tab, not chosen",
             "Among many tabs",
             "In a row of bookmarks",
             "Beside a search result",

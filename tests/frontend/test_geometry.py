@@ -40,6 +40,7 @@ class GeometryTests(TestCase):
             *(["moved", frame(), step(), step()] for _ in range(200)),
             *(["resized", frame(), dice.choice(GRIPS), step(), step()] for _ in range(400)),
             *(["snapped", frame(), facts, dice.uniform(0, 30)] for _ in range(400)),
+            *(["snappedSide", frame(), dice.choice(GRIPS), facts, dice.uniform(0, 30)] for _ in range(400)),
             *(["drawn", {"x": step(), "y": step()}, {"x": step(), "y": step()}] for _ in range(200)),
             *(["grown", frame(), dice.randint(-2000, 2000)] for _ in range(100)),
             *(["withMargin", frame(), dice.randint(0, 40)] for _ in range(200)),
@@ -63,7 +64,7 @@ class GeometryTests(TestCase):
         for case, result in zip(self.cases, self.results, strict=True):
             if case[0] == "zoomed":
                 continue
-            frame = result["frame"] if case[0] == "snapped" else result
+            frame = result["frame"] if case[0].startswith("snapped") else result
             self.assertEqual(set(frame), {"x", "y", "side"})
             self.assertTrue(all(isinstance(value, int) for value in frame.values()), case)
             self.assertTrue(1 <= frame["side"] <= 100_000)
@@ -99,6 +100,23 @@ class GeometryTests(TestCase):
                 edges = (moved, moved + frame["side"] / 2, moved + frame["side"])
                 self.assertLessEqual(min(abs(edge - line) for edge in edges), 0.5)
         self.assertGreater(caught, 50)
+
+    def test_a_caught_edge_lies_on_its_guide_and_what_stays_in_place_stays(self):
+        caught = 0
+        for (frame, grip, _, reach), result in self.of("snappedSide"):
+            new = result["frame"]
+            self.assertLessEqual(abs(new["side"] - frame["side"]), reach + 1)
+            for axis, low, high in (("x", "w", "e"), ("y", "n", "s")):
+                if high in grip:
+                    self.assertEqual(new[axis], frame[axis])
+                elif low in grip:
+                    self.assertEqual(new[axis] + new["side"], frame[axis] + frame["side"])
+                line = result["guides"].get(axis)
+                if line is not None and new["side"] > 1:
+                    caught += 1
+                    edge = new[axis] + (new["side"] if high in grip else 0)
+                    self.assertLessEqual(abs(edge - line), 0.5)
+        self.assertGreater(caught, 20)
 
     def test_a_drawn_frame_begins_where_the_pointer_went_down(self):
         for (start, end), frame in self.of("drawn"):

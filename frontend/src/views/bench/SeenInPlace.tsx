@@ -19,7 +19,9 @@ export function SeenInPlace({ site, rungs, notes }: Props) {
       <h2>Seen in place, true size</h2>
       {small && (
         <>
+          <Tabs site={site} rung={small} ground="light" chosen />
           <Tabs site={site} rung={small} ground="light" />
+          <Tabs site={site} rung={small} ground="dark" chosen />
           <Tabs site={site} rung={small} ground="dark" />
           <ManyTabs rung={small} />
           <div className={styles.bookmarks}>
@@ -56,22 +58,26 @@ export function SeenInPlace({ site, rungs, notes }: Props) {
   );
 }
 
-type TabsProps = { site: Site; rung: Rung; ground: "light" | "dark" };
+type TabsProps = { site: Site; rung: Rung; ground: "light" | "dark"; chosen?: boolean };
 
-/** The site's tab chosen between two others. */
-const Tabs = ({ site, rung, ground }: TabsProps) => (
+/** The site's tab among a few others, chosen or not. */
+const Tabs = ({ site, rung, ground, chosen = false }: TabsProps) => (
   <div className={styles.tabs} data-ground={ground}>
     <OtherTab name="Tide" />
-    <div className={styles.tab} data-chosen>
-      <TrueSize src={pngOf(rung)} size={rung.size} alt={`In a ${ground} tab`} />
+    <div className={styles.tab} data-chosen={chosen}>
+      <TrueSize
+        src={pngOf(rung)}
+        size={rung.size}
+        alt={`In a ${ground} tab, ${chosen ? "chosen" : "not chosen"}`}
+      />
       <span>{site.name}</span>
     </div>
-    <OtherTab name="Plots" />
+    <OtherTab name="Plots" chosen={!chosen} />
   </div>
 );
 
-const OtherTab = ({ name }: { name: string }) => (
-  <div className={styles.tab} aria-hidden>
+const OtherTab = ({ name, chosen = false }: { name: string; chosen?: boolean }) => (
+  <div className={styles.tab} data-chosen={chosen} aria-hidden>
     <i />
     <span>{name}</span>
   </div>

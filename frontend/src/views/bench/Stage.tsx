@@ -23,6 +23,7 @@ import {
   resized,
   type Size,
   snapped,
+  snappedSide,
   type StageView,
   zoomed,
 } from "./frameGeometry";
@@ -84,14 +85,11 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
       return;
     }
     const [dx, dy] = [point.x - drag.start.x, point.y - drag.start.y];
-    if (drag.grip) {
-      setFrame(resized(drag.from, drag.grip, dx, dy));
-      return;
-    }
-    const wanted = moved(drag.from, dx, dy);
-    const snap = event.altKey
-      ? { frame: wanted, guides: NO_GUIDES }
-      : snapped(wanted, artwork.facts, SNAP / view.scale);
+    const wanted = drag.grip ? resized(drag.from, drag.grip, dx, dy) : moved(drag.from, dx, dy);
+    const reach = event.altKey ? 0 : SNAP / view.scale; // Alt held: nothing is caught
+    const snap = drag.grip
+      ? snappedSide(wanted, drag.grip, artwork.facts, reach)
+      : snapped(wanted, artwork.facts, reach);
     setGuides(snap.guides);
     setFrame(snap.frame);
   };

@@ -85,6 +85,33 @@ export function snapped(frame: Frame, facts: Pick<Facts, "width" | "height" | "i
   return { frame: { ...frame, x: x.start, y: y.start }, guides };
 }
 
+/** A resized frame whose dragged edges are caught: its side changes by at most `reach`, what stays in place stays. */
+export function snappedSide(
+  frame: Frame,
+  grip: Grip,
+  facts: Pick<Facts, "width" | "height" | "ink">,
+  reach: number,
+) {
+  const { width, height, ink } = facts;
+  const along = [
+    { axis: "x", low: "w", high: "e", candidates: lines(width, ink?.left, ink?.right) },
+    { axis: "y", low: "n", high: "s", candidates: lines(height, ink?.top, ink?.bottom) },
+  ] as const;
+  let best: { change: number; guides: Guides } = { change: reach, guides: NO_GUIDES };
+  for (const { axis, low, high, candidates } of along) {
+    if (!grip.includes(low) && !grip.includes(high)) continue;
+    const edge = grip.includes(high) ? frame[axis] + frame.side : frame[axis];
+    for (const line of candidates) {
+      const change = Math.round(grip.includes(high) ? line - edge : edge - line);
+      if (Math.abs(change) < Math.abs(best.change)) best = { change, guides: { [axis]: line } };
+    }
+  }
+  if (best.guides === NO_GUIDES) return { frame, guides: NO_GUIDES };
+  const outward = (letter: string) => (grip.includes(letter) ? best.change : 0);
+  const [dx, dy] = [outward("e") - outward("w"), outward("s") - outward("n")];
+  return { frame: resized(frame, grip, dx, dy), guides: best.guides };
+}
+
 /** The edges and centres along one direction. */
 const lines = (length: number, inkStart = 0, inkEnd = length) => [
   0,
