@@ -17,7 +17,7 @@ from bexi.server.sites.api import router as sites
 
 def from_our_own_page(request: HttpRequest) -> bool:
     """Let a request through when it carries the token our own page was given (no other site can read it)."""
-    get_token(request)  # has the answer carry the cookie that our page sends back
+    get_token(request)  # so that the page has its cookie even where another server hands it out, in development
     if check_csrf(request, from_our_own_page) is not None:
         raise Conflict("page-outdated", "This page was opened too long ago. Reload it and try again.")
     return True

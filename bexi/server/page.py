@@ -3,11 +3,13 @@
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.cache import never_cache
+from django.views.decorators.csrf import ensure_csrf_cookie
 
 _NONCE_PLACEHOLDER = "BEXI_CSP_NONCE"  # put there by the front end's build
 
 
 @never_cache
+@ensure_csrf_cookie
 def page(request: HttpRequest) -> HttpResponse:
     """The built index page, with this response's nonce for style elements."""
     index = _index()
