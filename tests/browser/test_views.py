@@ -159,10 +159,12 @@ class BenchViewTests(ViewTestCase):
         page = self.view("bench")
         frame = page.get_by_role("application")
         box = frame.bounding_box()
+        page.keyboard.down("Alt")  # nothing is caught
         page.mouse.move(box["x"] + 60, box["y"] + 60)
         page.mouse.down()
         page.mouse.move(box["x"] + 91, box["y"] + 37, steps=5)
         page.mouse.up()
+        page.keyboard.up("Alt")
         expect(page.get_by_text("Draft saved")).to_be_visible()
         x, y, side = self.site.drafts.get().recipe["framing"]["frame"]
         scale = box["width"] / 512
@@ -191,7 +193,7 @@ class BenchViewTests(ViewTestCase):
         expect(page.get_by_label("Ground colour", exact=True)).to_have_attribute("aria-invalid", "true")
         page.get_by_label("Ground colour", exact=True).fill("#ffcc00")
         expect(page.get_by_text("Draft saved")).to_be_visible()
-        self.assertEqual(self.site.drafts.get().recipe["ground"], "#ffcc00")
+        self.assertEqual(self.site.drafts.get().recipe["framing"]["ground"], "#ffcc00")
 
     def test_g_flicks_the_ladders_ground(self):
         page = self.view("bench")
