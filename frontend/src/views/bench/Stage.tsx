@@ -118,7 +118,6 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
     width: across * view.scale,
     height: down * view.scale,
   });
-  const side = frame.side * view.scale;
   return (
     <section className={styles.stage} aria-label="Stage">
       <div className={styles.tools}>
@@ -197,7 +196,7 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
               onPointerDown={(event) => begin(event, grip)}
             />
           ))}
-          <span className={styles.readout} data-inside={side > 260 && frame.y + frame.side > height}>
+          <span className={styles.readout}>
             {frame.side} × {frame.side} px at {frame.x}, {frame.y}
           </span>
         </div>
