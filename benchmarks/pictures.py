@@ -11,8 +11,8 @@ from benchmarks.timing import median
 from bexi.core.artwork.facts import measure
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.pictures import Bitmap
-from bexi.core.framing.compose import compose
 from bexi.core.framing.frame import Frame
+from bexi.core.framing.reduce import reduced
 from bexi.core.iconset.catalogue import ICONS
 
 SIDE = 4096
@@ -24,15 +24,15 @@ def rows() -> Iterator[tuple[str, float, str]]:
     picture_format, picture = take_in(data)
     assert isinstance(picture, Bitmap)
     frame = Frame(0, 0, SIDE)
-    compose(picture, frame, None, [16])  # fills the cache
+    reduced(picture, frame, None, [16])  # fills the cache
     sizes = sorted({size for spec in ICONS for size in spec.sizes})
     decoding = median(lambda: Image.open(io.BytesIO(data)).load())
     yield "taking in", median(lambda: take_in(data)) / decoding, ""
     yield "facts", median(lambda: measure(data, picture_format, picture)) / decoding, "at most 2"
-    first = median(lambda: compose(replace(picture), frame, None, sizes))  # a new picture has no levels yet
+    first = median(lambda: reduced(replace(picture), frame, None, sizes))  # a new picture has no levels yet
     yield f"all {len(sizes)} sizes, first time", first / decoding, ""
     small = [16, 24, 32, 48, 64]
-    yield "rungs up to 64 px, again", median(lambda: compose(picture, frame, None, small)) / decoding, "at most 0.1"
+    yield "rungs up to 64 px, again", median(lambda: reduced(picture, frame, None, small)) / decoding, "at most 0.1"
 
 
 def _large_png() -> bytes:

@@ -35,3 +35,7 @@ class HostRefused(Refusal):
 
 class InstallRefused(Refusal):
     """An installation or undo that was not begun, or was put back."""
+
+
+class PlanRefused(Refusal):
+    """A set plan, or a wish for one file, that cannot be met."""

@@ -10,6 +10,7 @@ from bexi.core.formats import webmanifest
 from bexi.core.iconset.build import BuiltFile
 from bexi.core.iconset.catalogue import MANIFEST
 from bexi.core.sitehead.edit import edit_head
+from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.protocol import Host
 
 PAGE_ENDINGS = (".html", ".htm", ".xhtml", ".shtml", ".php")
@@ -68,9 +69,9 @@ class InstallPlan:
         return tuple(step for step in self.steps if step.kind is not StepKind.SAME)
 
 
-def plan_install(host: Host, files: Sequence[BuiltFile]) -> InstallPlan:
+def plan_install(host: Host, icons: HeadLines) -> InstallPlan:
     """What installing these files and their head lines would do to the site as it is now."""
-    file_steps = [_file_step(host, file) for file in files]
+    file_steps = [_file_step(host, file) for file in icons.files]
     pages: list[Step] = []
     left_alone: list[LeftAlone] = []
     for path in host.files():
@@ -80,7 +81,7 @@ def plan_install(host: Host, files: Sequence[BuiltFile]) -> InstallPlan:
         if page is None:
             continue
         try:
-            edit = edit_head(page)
+            edit = edit_head(page, icons, path)
         except HeadRefused as refusal:
             left_alone.append(LeftAlone(path, refusal.sentence))
             continue

@@ -36,6 +36,8 @@ INSTALLED_APPS = [
     "whitenoise.runserver_nostatic",
     "django.contrib.staticfiles",
     "ninja",
+    "django_tasks",
+    "django_tasks_db",
     "bexi.server.sites",
     "bexi.server.artwork",
     "bexi.server.benches",
@@ -70,6 +72,8 @@ DATABASES = {
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend"}}
 
 STATIC_URL = "static/"
 WHITENOISE_ROOT = FRONTEND_BUILD if FRONTEND_BUILD.is_dir() else None

@@ -16,6 +16,7 @@ from bexi.standin.host import LOOPBACK, running
 from bexi.standin.sites import SITES, reset
 from tests.browser.chromium import chromium
 from tests.ports import free_port_range
+from tests.server.case import AT_ONCE
 
 AXE = settings.REPOSITORY / "frontend/node_modules/axe-core/axe.min.js"
 DROP = """async ([name, type, data]) => {
@@ -42,7 +43,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
         self.folder = Path(folder.name)
-        kept = override_settings(BLOB_FOLDER=self.folder / "blobs")
+        kept = override_settings(BLOB_FOLDER=self.folder / "blobs", TASKS=AT_ONCE)
         kept.enable()
         self.addCleanup(kept.disable)
         self.served = self.folder / "sites"

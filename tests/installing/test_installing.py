@@ -6,10 +6,13 @@ from bexi.core.errors import HostRefused, InstallRefused
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.build import build
+from bexi.core.iconset.plan import READY_MADE
+from bexi.core.sitehead.snippet import HeadLines
 from bexi.installing.carry_out import carry_out, carry_out_undo
 from bexi.installing.plan import InstallPlan, StepKind, plan_install, plan_undo
 from tests.pictures import BLUE_DISC
 
+PLAN = READY_MADE["short"]
 PAGE = b'<html>\n<head>\n<title>a</title>\n<link rel="icon" href="x.gif">\n</head>\n<body></body>\n</html>\n'
 
 
@@ -48,7 +51,8 @@ class MemoryHost:
 class InstallingTests(TestCase):
     @classmethod
     def setUpClass(cls):
-        cls.files = build(lambda key: take_in(BLUE_DISC)[1], Recipe.of(Frame(0, 0, 512)), "Ferry")
+        built = build(lambda key: take_in(BLUE_DISC)[1], Recipe.of(Frame(0, 0, 512)), PLAN, "Ferry")
+        cls.icons = HeadLines(built.files, PLAN.addresses, built.colour)
 
     def setUp(self):
         self.before = {
@@ -62,13 +66,13 @@ class InstallingTests(TestCase):
         self.host = MemoryHost(self.before)
 
     def plan(self) -> InstallPlan:
-        return plan_install(self.host, self.files)
+        return plan_install(self.host, self.icons)
 
     def test_plan_tells_every_step_and_touches_nothing(self):
         plan = self.plan()
         kinds = {step.path: step.kind for step in plan.steps}
         self.assertEqual(kinds["favicon.ico"], StepKind.REPLACE)
-        self.assertEqual(kinds["icon-16.png"], StepKind.ADD)
+        self.assertEqual(kinds["icon-192.png"], StepKind.ADD)
         self.assertEqual((kinds["index.html"], kinds["deep/page.htm"]), (StepKind.EDIT, StepKind.EDIT))
         self.assertNotIn("notes.txt", kinds)
         self.assertEqual([page.path for page in plan.left_alone], ["part.html"])
@@ -93,8 +97,8 @@ class InstallingTests(TestCase):
     def test_install_then_undo_gives_back_every_byte(self):
         plan = self.plan()
         carry_out(self.host, plan)
-        self.assertEqual(self.host.contents["favicon.ico"], self.files[0].data)
-        self.assertEqual(plan_install(self.host, self.files).changes, ())
+        self.assertEqual(self.host.contents["favicon.ico"], self.icons.files[0].data)
+        self.assertEqual(plan_install(self.host, self.icons).changes, ())
         carry_out_undo(self.host, plan_undo(plan.changes))
         self.assertEqual(self.host.contents, self.before)
 

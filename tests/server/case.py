@@ -11,13 +11,16 @@ from PIL import Image
 from bexi.server.sites.models import Site
 from tests.pictures import encoded
 
+AT_ONCE = {"default": {"BACKEND": "django_tasks.backends.immediate.ImmediateBackend"}}
+"""Background tasks are done on the spot."""
+
 
 class ApiTestCase(TestCase):
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
         self.folder = Path(folder.name)
-        settings = override_settings(BLOB_FOLDER=self.folder / "blobs")
+        settings = override_settings(BLOB_FOLDER=self.folder / "blobs", TASKS=AT_ONCE)
         settings.enable()
         self.addCleanup(settings.disable)
         self.client = Client(enforce_csrf_checks=True)
@@ -51,6 +54,12 @@ class BenchTestCase(ApiTestCase):
         self.site = Site.objects.create(name="Ferry", folder=str(self.folder))
         self.artwork = self.send(encoded(Image.new("RGBA", (300, 200), "#224466"), "PNG")).json()
         self.recipe = {"framing": {"frame": self.artwork["framings"]["whole"]}}
+
+    def build(self) -> dict:
+        """Build the draft; returns the build as the API tells it."""
+        run = self.ask("POST", f"sites/{self.site.pk}/builds").json()
+        self.assertEqual(run["state"], "done", run)
+        return self.ask("GET", f"sites/{self.site.pk}/builds").json()[0]
 
     def keep(self, revision: int, own: list | None = None, **changes: object):
         """Keep the draft with changes to the framing for all sizes, and framings of their own."""

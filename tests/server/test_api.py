@@ -30,10 +30,11 @@ class BenchApiTests(BenchTestCase):
 
     def test_ladder_shows_the_very_bytes_that_are_built(self):
         self.keep(0)
-        body = {"recipe": self.recipe, "sizes": [16, 32, 180]}
+        wanted = [(16, "tab"), (32, "tab"), (180, "home")]
+        body = {"recipe": self.recipe, "pictures": [{"size": size, "purpose": purpose} for size, purpose in wanted]}
         rungs = self.ask("POST", f"artwork/{self.artwork['id']}/ladder", body).json()
-        self.assertEqual([(rung["size"], rung["opaque"]) for rung in rungs], [(16, False), (32, False), (180, True)])
-        build = self.ask("POST", f"sites/{self.site.pk}/builds").json()
+        self.assertEqual([(rung["size"], rung["purpose"]) for rung in rungs], wanted)
+        build = self.build()
         for rung, name in zip(rungs, ("icon-16.png", "icon-32.png", "apple-touch-icon.png"), strict=True):
             served = self.client.get(f"/api/builds/{build['id']}/files/{name}")
             self.assertEqual(served.content, base64.b64decode(rung["png"]))
@@ -41,8 +42,9 @@ class BenchApiTests(BenchTestCase):
     def test_build_is_listed_served_and_packed(self):
         self.problem(self.ask("POST", f"sites/{self.site.pk}/builds"), 422, "no-draft")
         self.keep(0)
-        build = self.ask("POST", f"sites/{self.site.pk}/builds").json()
-        self.assertEqual((build["number"], len(build["files"]), build["current"]), (1, 7, True))
+        build = self.build()
+        self.assertEqual((build["number"], len(build["files"]), build["current"]), (1, 9, True))
+        self.assertEqual([one["name"] for one in build["left_out"]], ["icon.svg"])
         manifest = self.client.get(f"/api/builds/{build['id']}/files/site.webmanifest")
         self.assertEqual(manifest.headers["Content-Type"], "application/manifest+json")
         frame = self.client.get(f"/api/builds/{build['id']}/files/favicon.ico/frames/48")
@@ -71,7 +73,7 @@ class InstallApiTests(BenchTestCase):
 
     def test_plan_install_undo(self):
         plan = self.built()
-        self.assertEqual(plan["changes"], 8)
+        self.assertEqual(plan["changes"], 10)
         page = next(step for step in plan["steps"] if step["page"])
         self.assertTrue(any(line.startswith("+") and "apple-touch-icon" in line for line in page["difference"]))
         done = self.ask("POST", f"sites/{self.site.pk}/installs", {"fingerprint": plan["fingerprint"]})

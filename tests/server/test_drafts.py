@@ -92,15 +92,14 @@ class OwnSizesTests(BenchTestCase):
         own = [self.own(plain["id"], largest=32)]
         self.keep(0, own=own)
         recipe = {**self.recipe, "own": own}
-        ladder = self.ask(
-            "POST", f"artwork/{self.artwork['id']}/ladder", {"recipe": recipe, "sizes": [16, 48, 180]}
-        ).json()
+        wanted = [{"size": 16, "purpose": "tab"}, {"size": 48, "purpose": "tab"}, {"size": 180, "purpose": "home"}]
+        ladder = self.ask("POST", f"artwork/{self.artwork['id']}/ladder", {"recipe": recipe, "pictures": wanted}).json()
         self.assertEqual([rung["own"] for rung in ladder], [0, None, None])
         colours = [
             decoded(base64.b64decode(rung["png"]))[rung["size"] // 2, rung["size"] // 2].tolist() for rung in ladder
         ]
         self.assertEqual([colour[:3] for colour in colours], [[0xCC, 0x22, 0], [0x22, 0x44, 0x66], [0x22, 0x44, 0x66]])
-        build = self.ask("POST", f"sites/{self.site.pk}/builds").json()
+        build = self.build()
         for name, colour in (("icon-32.png", [0xCC, 0x22, 0]), ("icon-192.png", [0x22, 0x44, 0x66])):
             served = decoded(self.client.get(f"/api/builds/{build['id']}/files/{name}").content)
             self.assertEqual(served[len(served) // 2, len(served) // 2, :3].tolist(), colour)

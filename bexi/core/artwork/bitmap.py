@@ -10,8 +10,10 @@ from bexi.core.artwork.detection import PictureFormat
 from bexi.core.artwork.limits import Limits
 from bexi.core.artwork.pictures import Bitmap
 from bexi.core.errors import ArtworkRefused
+from bexi.core.pixels.light import Pixels
 
 MOST_FRAMES = 500
+_STRIP = 64
 _DECODERS = {PictureFormat.ICO: ["ICO", "CUR"]}  # one media type by the standard, two decoders in Pillow
 _ORIENTATION_TAG = 0x0112  # Exif 2.3, table 4
 
@@ -35,8 +37,9 @@ def decode(data: bytes, picture_format: PictureFormat, limits: Limits, frame: in
                 _refuse_large(image.size, limits)
             turned = image.getexif().get(_ORIENTATION_TAG, 1) not in (0, 1)
             image.load()
-            profile, image = _to_srgb(ImageOps.exif_transpose(image))
-            pixels = np.asarray(_eight_bit(image).convert("RGBA"), dtype=np.uint8)
+            ImageOps.exif_transpose(image, in_place=True)
+            profile, image = _to_srgb(image)
+            pixels = _pixels(_eight_bit(image))
     except ArtworkRefused:
         raise
     except Exception as error:  # Pillow's decoders raise what their C libraries and parsers happen to raise
@@ -74,6 +77,17 @@ def _eight_bit(image: Image.Image) -> Image.Image:
         return image
     grey = np.asarray(image, dtype=np.int64)
     return Image.fromarray(np.clip(grey * 255 // 65535, 0, 255).astype(np.uint8))
+
+
+def _pixels(image: Image.Image) -> Pixels:
+    """The picture as an array, copied in strips: as a whole, Pillow would copy it several times over."""
+    if image.mode != "RGBA":
+        image = image.convert("RGBA")
+    pixels = np.empty((image.height, image.width, 4), dtype=np.uint8)
+    for top in range(0, image.height, _STRIP):
+        strip = image.crop((0, top, image.width, min(top + _STRIP, image.height)))
+        pixels[top : top + _STRIP] = np.asarray(strip)
+    return pixels
 
 
 def pixel_size(data: bytes) -> tuple[int, int]:

@@ -1,48 +1,53 @@
-"""Composing the square picture of one icon from the artwork itself, never from another icon."""
+"""Composing the square picture of one icon: artwork, finish, ground and plate, as its purpose asks."""
 
 from collections.abc import Sequence
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
-from bexi.core.artwork.pictures import Bitmap, Picture, Vector
+from bexi.core.artwork.pictures import Picture, Vector
 from bexi.core.artwork.plate import SIDE, Plate, PlateShape, drawing
 from bexi.core.artwork.vector import render
-from bexi.core.framing.frame import Frame
-from bexi.core.framing.recipe import NO_FINISH, Framing
+from bexi.core.framing.adapt import Shades, inside_safe_circle, shades_of
+from bexi.core.framing.purpose import Purpose
+from bexi.core.framing.recipe import NO_FINISH, Framing, Recipe
+from bexi.core.framing.reduce import reduced
 from bexi.core.pixels.colour import Colour
-from bexi.core.pixels.light import Pixels, over, to_pixels
-from bexi.core.pixels.pyramid import Pyramid
+from bexi.core.pixels.light import Pixels, over
+
+_JUDGED_AT = 192
+"""In px; the shades of a one-colour icon are chosen once, so that all its sizes look alike."""
 
 
-def compose(picture: Picture, frame: Frame, ground: Colour | None, sizes: Sequence[int]) -> list[Pixels]:
-    """The icon at each of `sizes` px: shape (size, size, 4). Opaque when a ground is given.
-
-    The artwork is laid on the ground as it is stored (in sRGB, as browsers do), then reduced in linear light.
-    Raises FramingRefused when the frame misses the artwork.
-    """
-    frame.must_touch(picture.width, picture.height)
-    if isinstance(picture, Bitmap):
-        lights = _pyramid(picture, ground).square(frame.x, frame.y, frame.side, sizes)
-        return [to_pixels(light) for light in lights]
-    drawn = [render(picture, frame.x, frame.y, frame.side, size) for size in sizes]
-    return [over(pixels, ground) if ground else pixels for pixels in drawn]
+def framing_for(picture: Picture, recipe: Recipe, size: int, purpose: Purpose) -> Framing:
+    """The framing of one icon: its own, or the one for all sizes as its purpose needs it."""
+    own = recipe.own_for(size, purpose)
+    if own is None and purpose is Purpose.MASKED:
+        return inside_safe_circle(picture, recipe.framing)
+    return own.framing if own else recipe.framing
 
 
-@lru_cache(maxsize=4)  # while a frame is dragged, picture and ground stay the same
-def _pyramid(picture: Bitmap, ground: Colour | None) -> Pyramid:
-    return Pyramid(picture.pixels, ground)
+def compose(picture: Picture, framing: Framing, purpose: Purpose, sizes: Sequence[int]) -> list[Pixels]:
+    """The icon at each of `sizes` px under a framing: shape (size, size, 4)."""
+    if purpose is Purpose.ONE_COLOUR:
+        shades = shades_for(picture, framing)
+        return [shades.applied_to(icon) for icon in _laid(picture, framing, None, sizes)]
+    return _laid(picture, framing, framing.ground_for(purpose.opaque), sizes)
 
 
-def square(picture: Picture, framing: Framing, opaque: bool, sizes: Sequence[int]) -> list[Pixels]:
-    """The icon at each of `sizes` px under a framing, with its ground and plate: shape (size, size, 4)."""
-    ground, plate = framing.ground_for(opaque), framing.plate
+def shades_for(picture: Picture, framing: Framing) -> Shades:
+    """How an artwork under a framing becomes one colour."""
+    (pixels,) = _laid(picture, framing, None, [_JUDGED_AT])
+    return shades_of(pixels)
+
+
+def _laid(picture: Picture, framing: Framing, ground: Colour | None, sizes: Sequence[int]) -> list[Pixels]:
+    plate = framing.plate
     below = plate.colour if plate.shape is not PlateShape.NONE else ground
     if framing.finish == NO_FINISH:
-        icons = compose(picture, framing.frame, below, sizes)
+        icons = reduced(picture, framing.frame, below, sizes)
     else:
-        finished = (framing.finish.applied_to(icon) for icon in compose(picture, framing.frame, None, sizes))
+        finished = (framing.finish.applied_to(icon) for icon in reduced(picture, framing.frame, None, sizes))
         icons = [over(icon, below) if below else icon for icon in finished]
     return icons if plate.shape is PlateShape.NONE else [_cut_to(plate, icon, ground) for icon in icons]
 
@@ -57,12 +62,11 @@ def _cut_to(plate: Plate, pixels: Pixels, ground: Colour | None) -> Pixels:
 
 def plate_coverage(plate: Plate, size: int) -> NDArray[np.uint8]:
     """How much of each pixel a plate covers, 0 to 255, with its margin as the inset: shape (size, size)."""
-    inset = SIDE * plate.margin / 100
-    shape = f'<g transform="translate({inset:g} {inset:g}) scale({1 - 2 * plate.margin / 100:g})">{plate.markup()}</g>'
-    outline = Vector(drawing(Plate(), shape), SIDE, SIDE)
+    outline = Vector(drawing(Plate(), inset_markup(plate)), SIDE, SIDE)
     return render(outline, 0, 0, SIDE, size)[..., 3]
 
 
-def enlargement(picture: Picture, frame: Frame, size: int) -> float | None:
-    """How many times a bitmap is enlarged for an icon of `size` px; at most 1 is sharp. None for vectors."""
-    return size / frame.side if isinstance(picture, Bitmap) else None
+def inset_markup(plate: Plate) -> str:
+    """A plate drawn with its margin as the inset, on a square of SIDE units."""
+    inset = SIDE * plate.margin / 100
+    return f'<g transform="translate({inset:g} {inset:g}) scale({1 - 2 * plate.margin / 100:g})">{plate.markup()}</g>'

@@ -8,9 +8,10 @@ from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.errors import FramingRefused
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
+from bexi.core.framing.purpose import Purpose
 from bexi.core.pixels.colour import WHITE, Colour
 
-VERSION = 1
+VERSION = 2
 NO_PLATE = Plate(margin=0)
 NO_FINISH = Finish()
 LARGEST_ICON = 1024
@@ -67,12 +68,12 @@ class Framing:
 
 @dataclass(frozen=True)
 class Own:
-    """A framing of its own for icons of `smallest` to `largest` px, or for those of the home screen."""
+    """A framing of its own for the icons of one purpose, from `smallest` to `largest` px."""
 
     framing: Framing
     smallest: int = 1
     largest: int = LARGEST_ICON
-    home: bool = False
+    purpose: Purpose = Purpose.TAB
 
     def __post_init__(self) -> None:
         if not 1 <= self.smallest <= self.largest <= LARGEST_ICON:
@@ -80,9 +81,26 @@ class Own:
                 "unknown-sizes", f"Sizes of their own reach from 1 to {LARGEST_ICON} px, the smaller one first."
             )
 
-    def covers(self, size: int, opaque: bool) -> bool:
-        """Whether an icon takes this framing; opaque icons are those for the home screen."""
-        return opaque if self.home else not opaque and self.smallest <= size <= self.largest
+    def covers(self, size: int, purpose: Purpose) -> bool:
+        """Whether an icon takes this framing."""
+        return purpose is self.purpose and self.smallest <= size <= self.largest
+
+    def as_json(self) -> dict[str, object]:
+        """Plain data, read back by `from_json`."""
+        sizes = {"smallest": self.smallest, "largest": self.largest}
+        return {**sizes, "purpose": self.purpose.value, "framing": self.framing.as_json()}
+
+    @classmethod
+    def from_json(cls, data: Any) -> "Own":
+        """Read plain data; raises FramingRefused. Recipes of version 1 say `home` instead of a purpose."""
+        try:
+            purpose = Purpose(data["purpose"] if "purpose" in data else "home" if data["home"] else "tab")
+            framing = Framing.from_json(data["framing"])
+            return cls(framing, int(data["smallest"]), int(data["largest"]), purpose)
+        except (KeyError, TypeError, ValueError, AttributeError) as error:
+            raise FramingRefused(
+                "unknown-sizes", "A framing of the recipe does not say for which sizes and which purpose it is."
+            ) from error
 
 
 @dataclass(frozen=True)
@@ -97,9 +115,9 @@ class Recipe:
         """A recipe with one frame and ground for all sizes."""
         return cls(Framing(frame, ground, home_ground))
 
-    def framing_for(self, size: int, opaque: bool) -> Framing:
-        """The framing of one icon."""
-        return next((own.framing for own in self.own if own.covers(size, opaque)), self.framing)
+    def own_for(self, size: int, purpose: Purpose) -> Own | None:
+        """The framing of its own that an icon has, or None when it goes with all sizes."""
+        return next((own for own in self.own if own.covers(size, purpose)), None)
 
     def with_frame(self, frame: Frame) -> "Recipe":
         """The same recipe with another frame for all sizes."""
@@ -112,24 +130,17 @@ class Recipe:
 
     def as_json(self) -> dict[str, object]:
         """Plain data, read back by `from_json`."""
-        own = [
-            {"smallest": one.smallest, "largest": one.largest, "home": one.home, "framing": one.framing.as_json()}
-            for one in self.own
-        ]
+        own = [one.as_json() for one in self.own]
         return {"version": VERSION, "framing": self.framing.as_json(), "own": own}
 
     @classmethod
     def from_json(cls, data: Mapping[str, Any]) -> "Recipe":
         """Read plain data; raises FramingRefused when it is not a recipe of this version."""
-        if data.get("version") != VERSION or not isinstance(data.get("framing"), Mapping):
+        if data.get("version") not in (1, VERSION) or not isinstance(data.get("framing"), Mapping):
             raise FramingRefused(
-                "unknown-recipe", f"This is not a recipe of version {VERSION}, the only one this Bexi reads."
+                "unknown-recipe", f"This is not a recipe of version {VERSION}, which is the one this Bexi reads."
             )
-        own = [
-            Own(Framing.from_json(one["framing"]), int(one["smallest"]), int(one["largest"]), bool(one["home"]))
-            for one in data.get("own", [])
-        ]
-        return cls(Framing.from_json(data["framing"]), tuple(own))
+        return cls(Framing.from_json(data["framing"]), tuple(Own.from_json(one) for one in data.get("own", [])))
 
 
 def parse_ground(text: str) -> Colour | None:

@@ -1,20 +1,29 @@
-"""Building the set: every file of the catalogue from one recipe, each read back before it is offered."""
+"""Building the set: every file of a plan from one recipe, each read back before it is offered."""
 
 import hashlib
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
-from bexi.core.artwork.pictures import Picture
-from bexi.core.formats import ico, png, webmanifest
-from bexi.core.framing.compose import square
-from bexi.core.framing.recipe import Framing, Recipe
-from bexi.core.iconset.catalogue import ICONS, MANIFEST, FileSpec, IconSpec
-from bexi.core.iconset.verify import verify_icon, verify_manifest
+from bexi.core.artwork.ink import find_ink
+from bexi.core.artwork.pictures import Picture, Vector
+from bexi.core.artwork.shapes import main_colours
+from bexi.core.formats import browserconfig, webmanifest
+from bexi.core.framing.compose import compose, framing_for
+from bexi.core.framing.drawn import drawn, drawn_in_one_colour, why_not_drawn
+from bexi.core.framing.purpose import Purpose
+from bexi.core.framing.recipe import LARGEST_ICON, Framing, Recipe
+from bexi.core.iconset.catalogue import MANIFEST, TILE_CONFIG, FileSpec, IconSpec
+from bexi.core.iconset.encode import canvas, encode
+from bexi.core.iconset.plan import Plan
+from bexi.core.iconset.verify import verify_drawing, verify_icon, verify_manifest, verify_tiles
+from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
 
-ENGINE_VERSION = "1"
-"""Raised whenever the same recipe would give other bytes."""
+ENGINE_VERSION = "2"
+"""Raised whenever the same recipe and plan would give other bytes."""
+_JUDGED_AT = 128
+"""In px; an SVG icon is compared with the picture that pixels give at this size."""
 
 
 @dataclass(frozen=True)
@@ -35,55 +44,137 @@ class BuiltFile:
         return hashlib.sha256(self.data).hexdigest()
 
 
-Squares = Mapping[tuple[int, bool], Pixels]
-"""The squared pictures of one recipe, by size in px and whether the icon must be opaque."""
+@dataclass(frozen=True)
+class LeftOut:
+    """A file of the plan that cannot be had from this artwork, and why."""
+
+    name: str
+    reason: str
 
 
+@dataclass(frozen=True)
+class BuiltSet:
+    """What a plan and a recipe gave. `colour` is the mark's main colour, in which pinned tabs were drawn."""
+
+    files: tuple[BuiltFile, ...]
+    left_out: tuple[LeftOut, ...]
+    colour: Colour
+
+
+@dataclass(frozen=True)
+class Progress:
+    """How many files of how many are done, and the name of the last one."""
+
+    done: int
+    total: int
+    name: str
+
+
+Squares = Mapping[tuple[int, Purpose], Pixels]
+"""The squared pictures of one recipe, by size in px and purpose."""
 Pictures = Callable[[str | None], Picture]
 """Finds the picture of an artwork by its key in a framing; None asks for the recipe's artwork."""
 
 
-def compose_squares(pictures: Pictures, recipe: Recipe, icons: Iterable[tuple[int, bool]]) -> Squares:
-    """The pictures of icons given by size in px and opacity, each composed once from the artwork."""
-    together: dict[tuple[Framing, bool], list[int]] = {}
-    for size, opaque in sorted(set(icons)):
-        together.setdefault((recipe.framing_for(size, opaque), opaque), []).append(size)
-    squares: dict[tuple[int, bool], Pixels] = {}
-    for (framing, opaque), sizes in together.items():
-        composed = square(pictures(framing.artwork), framing, opaque, sizes)
-        squares |= {(size, opaque): pixels for size, pixels in zip(sizes, composed, strict=True)}
+def compose_squares(pictures: Pictures, recipe: Recipe, icons: Iterable[tuple[int, Purpose]]) -> Squares:
+    """The pictures of icons given by size in px and purpose, each composed once from the artwork."""
+    together: dict[tuple[Framing, Purpose], list[int]] = {}
+    for size, purpose in sorted(set(icons)):
+        together.setdefault((_framing(pictures, recipe, size, purpose), purpose), []).append(size)
+    squares: dict[tuple[int, Purpose], Pixels] = {}
+    for (framing, purpose), sizes in together.items():
+        composed = compose(pictures(framing.artwork), framing, purpose, sizes)
+        squares |= {(size, purpose): pixels for size, pixels in zip(sizes, composed, strict=True)}
     return squares
 
 
-def encode(spec: IconSpec, squares: Squares) -> bytes:
-    """The bytes of one icon file."""
-    pictures = [squares[size, spec.opaque] for size in spec.sizes]
-    return ico.write(pictures) if spec.media_type == ico.MEDIA_TYPE else png.write(pictures[0])
-
-
 def build(
-    pictures: Pictures, recipe: Recipe, site_name: str, on_file: Callable[[str], None] = lambda name: None
-) -> tuple[BuiltFile, ...]:
-    """All files of the set; calls `on_file` with the name of each when it is verified.
+    pictures: Pictures,
+    recipe: Recipe,
+    plan: Plan,
+    site_name: str,
+    watch: Callable[[Progress], None] = lambda progress: None,
+) -> BuiltSet:
+    """All files of a plan; calls `watch` when each is verified, which may raise to stop.
 
     Raises FramingRefused for a frame beside the artwork, BuildFailed when a file does not pass its reading-back.
     """
-    files = []
-    for file in _files(pictures, recipe, site_name):
-        files.append(file)
-        on_file(file.name)
-    return tuple(files)
+    files: list[BuiltFile] = []
+    left_out: list[LeftOut] = []
+    for made in _made(pictures, recipe, plan, site_name):
+        if isinstance(made, LeftOut):
+            left_out.append(made)
+        else:
+            files.append(made)
+        watch(Progress(len(files) + len(left_out), len(plan.specs), made.name))
+    return BuiltSet(tuple(files), tuple(left_out), mark_colour(pictures, recipe))
 
 
-def _files(pictures: Pictures, recipe: Recipe, site_name: str) -> Iterator[BuiltFile]:
-    squares = compose_squares(pictures, recipe, ((size, spec.opaque) for spec in ICONS for size in spec.sizes))
-    for spec in ICONS:
-        data = encode(spec, squares)
-        verify_icon(spec, data, [squares[size, spec.opaque] for size in spec.sizes])
-        yield BuiltFile(spec, data)
-    icons = [
-        webmanifest.ManifestIcon(f"/{spec.name}", spec.sizes[0], spec.media_type) for spec in ICONS if spec.in_manifest
-    ]
-    manifest = webmanifest.new(site_name, icons)
-    verify_manifest(manifest, icons)
-    yield BuiltFile(MANIFEST, manifest)
+def mark_colour(pictures: Pictures, recipe: Recipe) -> Colour:
+    """The main colour of the mark as tabs show it; the home-screen ground for a blank picture."""
+    square = compose_squares(pictures, recipe, [(_JUDGED_AT, Purpose.TAB)])[_JUDGED_AT, Purpose.TAB]
+    colours = main_colours(square, find_ink(square).mask)
+    return colours[0].colour if colours else recipe.framing.home_ground
+
+
+def _framing(pictures: Pictures, recipe: Recipe, size: int, purpose: Purpose) -> Framing:
+    return framing_for(pictures(recipe.framing.artwork), recipe, size, purpose)
+
+
+def _made(pictures: Pictures, recipe: Recipe, plan: Plan, site_name: str) -> Iterator[BuiltFile | LeftOut]:
+    squares = compose_squares(pictures, recipe, ((size, spec.purpose) for spec in plan.icons for size in spec.sizes))
+    files: list[BuiltFile] = []
+    for spec in plan.specs:
+        if not isinstance(spec, IconSpec):
+            made: BuiltFile | LeftOut = BuiltFile(spec, _text(spec, plan, recipe, site_name, files))
+        elif spec.sizes:
+            made = BuiltFile(spec, _encoded(spec, plan, squares))
+        else:
+            made = _drawing(spec, pictures, recipe, plan)
+        if isinstance(made, BuiltFile):
+            files.append(made)
+        yield made
+
+
+def _encoded(spec: IconSpec, plan: Plan, squares: Squares) -> bytes:
+    meant = [canvas(spec, squares[size, spec.purpose]) for size in spec.sizes]
+    data = encode(spec, meant, plan.frame_kind, plan.palette_error)
+    verify_icon(spec, data, meant, plan.palette_error)
+    return data
+
+
+def _drawing(spec: IconSpec, pictures: Pictures, recipe: Recipe, plan: Plan) -> BuiltFile | LeftOut:
+    """An SVG icon; it has no size, so it takes the framing of the largest icons."""
+    framing = _framing(pictures, recipe, LARGEST_ICON, spec.purpose)
+    picture = pictures(framing.artwork)
+    reason = why_not_drawn(picture, framing)
+    if reason or not isinstance(picture, Vector):
+        return LeftOut(spec.name, reason or "")
+    if spec.purpose is Purpose.ONE_COLOUR:
+        data = drawn_in_one_colour(picture, framing)
+    else:
+        data = drawn(picture, framing, plan.dark)
+    (meant,) = compose(picture, framing, spec.purpose, [_JUDGED_AT])
+    verify_drawing(spec, data, meant)
+    return BuiltFile(spec, data)
+
+
+def _text(spec: FileSpec, plan: Plan, recipe: Recipe, site_name: str, files: Sequence[BuiltFile]) -> bytes:
+    icons = [(file.spec, plan.addresses.of(file.name, file.sha256)) for file in files]
+    if spec is MANIFEST:
+        named = [
+            webmanifest.ManifestIcon(address, icon.sizes[0], icon.media_type, _MANIFEST_PURPOSES[icon.purpose])
+            for icon, address in icons
+            if isinstance(icon, IconSpec) and icon.in_manifest
+        ]
+        data = webmanifest.new(site_name, named)
+        verify_manifest(data, named)
+        return data
+    assert spec is TILE_CONFIG
+    tiles = [(icon.tile, address) for icon, address in icons if isinstance(icon, IconSpec) and icon.tile]
+    data = browserconfig.write(tiles, str(recipe.framing.home_ground))
+    verify_tiles(data, tiles)
+    return data
+
+
+_MANIFEST_PURPOSES = {Purpose.TAB: "any", Purpose.MASKED: "maskable", Purpose.ONE_COLOUR: "monochrome"}

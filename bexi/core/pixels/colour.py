@@ -48,6 +48,7 @@ class Colour:
 
 
 WHITE = Colour(255, 255, 255)
+BLACK = Colour(0, 0, 0)
 
 
 def contrast(one: Colour, other: Colour) -> float:

@@ -3,11 +3,10 @@
 from collections.abc import Sequence
 
 import numpy as np
-from numpy.typing import NDArray
 
 from bexi.core.pixels.colour import Colour
-from bexi.core.pixels.light import Light, Pixels, colour_light, over, to_light
-from bexi.core.pixels.resample import Stretch, resize_columns, resize_rows
+from bexi.core.pixels.light import Light, Pixels, Planes, colour_light, over, planes
+from bexi.core.pixels.resample import Stretch, resize
 
 HEADROOM = 4
 """An icon is made from a level that is at least so many times larger, so that levels leave no trace in it."""
@@ -23,36 +22,29 @@ class Pyramid:
     def __init__(self, pixels: Pixels, ground: Colour | None) -> None:
         self._pixels = pixels
         self._ground = ground
-        self._levels: list[NDArray[np.float32]] = []
+        self._levels: list[Planes] = []
 
     def square(self, left: int, top: int, side: int, sizes: Sequence[int]) -> list[Light]:
         """The square `(left, top, side)` of the picture at each of `sizes`: light of shape (size, size, 4).
 
         The square may reach outside the picture; there it is ground, or clear.
         """
-        by_level: dict[int, list[int]] = {}
-        for size in sizes:
-            by_level.setdefault(_level_for(side, size), []).append(size)
-        made: dict[int, Light] = {}
-        for level, together in by_level.items():
-            made |= zip(together, self._square(level, left, top, side, together), strict=True)
-        return [made[size] for size in sizes]
+        return [self._square(_level_for(side, size), left, top, side, size) for size in sizes]
 
-    def _square(self, level: int, left: int, top: int, side: int, sizes: Sequence[int]) -> list[Light]:
+    def _square(self, level: int, left: int, top: int, side: int, size: int) -> Light:
         height, width = self._pixels.shape[:2]
         rows, columns = self._shape(level)
         across, down = columns / width, rows / height
-        flat = resize_rows(
-            lambda start, stop: self._rows(level, start, stop),
-            [Stretch(top * down, side * down, rows, size) for size in sizes],
+        self._make_levels(level)
+        light = np.moveaxis(
+            resize(
+                lambda rows, columns: self._light(level, rows, columns),
+                Stretch(top * down, side * down, rows, size),
+                Stretch(left * across, side * across, columns, size),
+            ),
+            0,
+            -1,
         )
-        return [
-            self._filled(resize_columns(one, Stretch(left * across, side * across, columns, size)), size)
-            for one, size in zip(flat, sizes, strict=True)
-        ]
-
-    def _filled(self, flat: NDArray[np.float32], size: int) -> Light:
-        light = flat.reshape(size, size, 4)
         if self._ground:  # the weights sum to 1: what the picture did not cover is ground
             light += (1 - light[..., 3:]) * colour_light(self._ground)
         return light
@@ -61,22 +53,23 @@ class Pyramid:
         height, width = self._pixels.shape[:2]
         return -(-height // 2**level), -(-width // 2**level)
 
-    def _rows(self, level: int, start: int, stop: int) -> NDArray[np.float32]:
+    def _light(self, level: int, rows: slice, columns: slice) -> Planes:
         if level:
-            return self._level(level)[start:stop]
-        stored = self._pixels[start:stop]
-        return to_light(over(stored, self._ground) if self._ground else stored).reshape(stop - start, -1)
+            return self._levels[level - 1][:, rows, columns]
+        stored = self._pixels[rows, columns]
+        return planes(over(stored, self._ground) if self._ground else stored)
 
-    def _level(self, level: int) -> NDArray[np.float32]:
+    def _make_levels(self, level: int) -> None:
         while len(self._levels) < level:
             above = len(self._levels)
             (rows, columns), (half_rows, half_columns) = self._shape(above), self._shape(above + 1)
-            (flat,) = resize_rows(
-                lambda start, stop, above=above: self._rows(above, start, stop),  # type: ignore[misc]
-                [Stretch(0, rows, rows, half_rows)],
+            self._levels.append(
+                resize(
+                    lambda rows, columns, above=above: self._light(above, rows, columns),  # type: ignore[misc]
+                    Stretch(0, rows, rows, half_rows),
+                    Stretch(0, columns, columns, half_columns),
+                )
             )
-            self._levels.append(resize_columns(flat, Stretch(0, columns, columns, half_columns)))
-        return self._levels[level - 1]
 
 
 def _level_for(side: int, size: int) -> int:

@@ -4,7 +4,7 @@ import re
 from dataclasses import dataclass
 
 from bexi.core.sitehead.scan import Head, Span, Tag, as_text, find_head
-from bexi.core.sitehead.snippet import head_lines, marked
+from bexi.core.sitehead.snippet import HeadLines, marked
 
 
 @dataclass(frozen=True)
@@ -16,15 +16,17 @@ class HeadEdit:
     removed: tuple[str, ...]
 
 
-def edit_head(page: bytes) -> HeadEdit:
-    """The page with the icon lines of the set in its head, in place of all earlier ones.
+def edit_head(page: bytes, icons: HeadLines, path: str = "") -> HeadEdit:
+    """The page with the icon lines of a set in its head, in place of all earlier ones.
+
+    `path` is where the page lies, from the top folder.
 
     Raises HeadRefused when the head cannot be found for sure. Editing an edited page changes nothing.
     """
     text = as_text(page)
     head = find_head(text)
     foreign = [link for link in head.icon_links if not _within(link, head.block)]
-    lines = marked(head_lines(xhtml=head.xhtml))
+    lines = marked(icons.lines(path, head.xhtml))
     if head.block:
         spot = head.block
         inserted = _laid_out(text, spot.start, lines)

@@ -1,24 +1,56 @@
 """The lines that declare the icons in a page's head."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
+from html import escape
 
-from bexi.core.iconset.catalogue import ICONS, MANIFEST, IconSpec
+from bexi.core.iconset.addresses import Addresses
+from bexi.core.iconset.build import BuiltFile
+from bexi.core.iconset.catalogue import MANIFEST, TILE_CONFIG, IconSpec
+from bexi.core.pixels.colour import Colour
 
 BEGIN = "<!-- icons: placed by Bexi, replaced whole on the next installation -->"
 END = "<!-- end of icons -->"
+_TURN = ("icon", "apple-touch-icon", "mask-icon")
 
 
-def head_lines(xhtml: bool = False) -> list[str]:
-    """The link lines for the set, in the order in which a browser should meet them, without the marks."""
-    end = " />" if xhtml else ">"
-    links = [_link(spec) for spec in ICONS if spec.rel]
-    return [f"{link}{end}" for link in [*links, f'<link rel="manifest" href="/{MANIFEST.name}"']]
+@dataclass(frozen=True)
+class HeadLines:
+    """What the head of a site's pages says about the files of a set; `colour` is that of pinned tabs."""
+
+    files: tuple[BuiltFile, ...]
+    addresses: Addresses
+    colour: Colour
+
+    def lines(self, page: str = "", xhtml: bool = False) -> list[str]:
+        """The lines for the page at this path from the top folder, without the marks.
+
+        Of equally suitable icons a browser takes the last (WHATWG HTML, link type "icon"), so the best comes last.
+        """
+        end = " />" if xhtml else ">"
+        return [f"<{line}{end}" for line in self._tags(page)]
+
+    def _tags(self, page: str) -> list[str]:
+        links = [(file, file.spec) for file in self.files if isinstance(file.spec, IconSpec) and file.spec.rel]
+        links.sort(key=lambda link: _TURN.index(link[1].rel or ""))
+        tags = [self._link(spec, self._address(file, page)) for file, spec in links]
+        for file in self.files:
+            address = escape(self._address(file, page))
+            if file.spec is MANIFEST:
+                tags.append(f'link rel="manifest" href="{address}"')
+            if file.spec is TILE_CONFIG and self.addresses.base != "/":  # at the top it is found by itself
+                tags.append(f'meta name="msapplication-config" content="{address}"')
+        return tags
+
+    def _link(self, spec: IconSpec, address: str) -> str:
+        if spec.rel == "mask-icon":
+            return f'link rel="mask-icon" href="{escape(address)}" color="{self.colour}"'
+        return f'link rel="{spec.rel}" type="{spec.media_type}" sizes="{spec.sizes_attribute}" href="{escape(address)}"'
+
+    def _address(self, file: BuiltFile, page: str) -> str:
+        return self.addresses.of(file.name, file.sha256, page)
 
 
 def marked(lines: Sequence[str]) -> list[str]:
     """The lines between the two marks by which the block is found again."""
     return [BEGIN, *lines, END]
-
-
-def _link(spec: IconSpec) -> str:
-    return f'<link rel="{spec.rel}" type="{spec.media_type}" sizes="{spec.sizes_attribute}" href="/{spec.name}"'

@@ -10,8 +10,8 @@ from ninja import Router, Schema
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.symbols import search
 from bexi.core.formats import png
-from bexi.core.framing.compose import compose
 from bexi.core.framing.frame import whole_artwork
+from bexi.core.framing.reduce import reduced
 from bexi.resources import FACES, symbol_shapes
 from bexi.server.artwork import drawings
 from bexi.server.artwork.api import ArtworkOut
@@ -75,7 +75,7 @@ def find_symbols(request: HttpRequest, words: str) -> list[SymbolShapeOut]:
 def preview_drawing(request: HttpRequest, body: PreviewIn) -> PreviewOut:
     """How a drawing looks at a few sizes; nothing is kept."""
     _, picture = take_in(body.drawing.draw().encode())
-    composed = compose(picture, whole_artwork(picture.width, picture.height), None, PREVIEW_SIZES)
+    composed = reduced(picture, whole_artwork(picture.width, picture.height), None, PREVIEW_SIZES)
     pictures = [
         PreviewPictureOut(size=size, png=base64.b64encode(png.write(pixels)).decode())
         for size, pixels in zip(PREVIEW_SIZES, composed, strict=True)

@@ -6,11 +6,12 @@ from typing import Annotated
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
-from pydantic import StringConstraints
+from pydantic import Field, StringConstraints
 
 from bexi.core.framing.cut_off import outside_circle, outside_rounded
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
+from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import LARGEST_ICON, Framing, Own, Recipe, parse_ground
 from bexi.core.pixels.colour import WHITE, Colour
 from bexi.server.artwork.api import FrameBody
@@ -81,12 +82,12 @@ class FramingBody(Schema):
 
 
 class OwnBody(Schema):
-    """A framing of its own for `smallest` to `largest` px, or for the home screen."""
+    """A framing of its own for the icons of one purpose, from `smallest` to `largest` px."""
 
     framing: FramingBody
     smallest: int = 1
     largest: int = LARGEST_ICON
-    home: bool = False
+    purpose: Purpose = Purpose.TAB
 
 
 class RecipeBody(Schema):
@@ -95,14 +96,16 @@ class RecipeBody(Schema):
 
     def recipe(self) -> Recipe:
         """The recipe as a value; raises FramingRefused or ArtworkRefused."""
-        own = tuple(Own(one.framing.framing(), one.smallest, one.largest, one.home) for one in self.own)
+        own = tuple(Own(one.framing.framing(), one.smallest, one.largest, one.purpose) for one in self.own)
         return Recipe(self.framing.framing(), own)
 
     @classmethod
     def of(cls, recipe: Recipe) -> "RecipeBody":
         """A recipe as the API tells it."""
         own = [
-            OwnBody(framing=FramingBody.of(one.framing), smallest=one.smallest, largest=one.largest, home=one.home)
+            OwnBody(
+                framing=FramingBody.of(one.framing), smallest=one.smallest, largest=one.largest, purpose=one.purpose
+            )
             for one in recipe.own
         ]
         return cls(framing=FramingBody.of(recipe.framing), own=own)
@@ -129,23 +132,33 @@ class RevisionIn(Schema):
     revision: int
 
 
+class PictureBody(Schema):
+    """One picture of a set: its side in px and what it is for."""
+
+    size: Annotated[int, Field(ge=1, le=LARGEST_ICON)]
+    purpose: Purpose
+
+
 class LadderIn(Schema):
     recipe: RecipeBody
-    sizes: list[int]
+    pictures: Annotated[list[PictureBody], Field(max_length=60)]
 
 
 class RungOut(Schema):
     """`png` is base64; `enlargement` is how many times the artwork is enlarged, null for vectors.
 
-    `own` is the number of the recipe's own framing that this size takes, null when it goes with all sizes.
+    `own` is the number of the recipe's own framing that this picture takes, null when it goes with all sizes;
+    `framing` is the one it comes out of.
     """
 
     size: int
+    purpose: Purpose
     opaque: bool
     png: str
     bytes: int
     enlargement: float | None
     own: int | None
+    framing: FramingBody
 
 
 class CutOffOut(Schema):
@@ -216,18 +229,21 @@ def redo_change(request: HttpRequest, site_id: int, body: RevisionIn) -> DraftOu
 
 @router.post("/artwork/{artwork_id}/ladder", response=list[RungOut])
 def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOut]:
-    """The icons a recipe gives at these sizes, as they would be built."""
+    """The icons a recipe gives, as they would be built."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
+    wanted = [(picture.size, picture.purpose) for picture in body.pictures]
     return [
         RungOut(
             size=rung.size,
-            opaque=rung.opaque,
+            purpose=rung.purpose,
+            opaque=rung.purpose.opaque,
             png=base64.b64encode(rung.png).decode(),
             bytes=len(rung.png),
             enlargement=rung.enlargement,
             own=rung.own,
+            framing=FramingBody.of(rung.framing),
         )
-        for rung in services.rungs(artwork, body.recipe.recipe(), body.sizes)
+        for rung in services.rungs(artwork, body.recipe.recipe(), wanted)
     ]
 
 

@@ -4,7 +4,7 @@ from django.db import models
 
 from bexi.core.framing.recipe import Recipe
 from bexi.server.artwork.models import Artwork
-from bexi.server.builds.models import Build
+from bexi.server.builds.models import Build, plan_of
 from bexi.server.sites.models import Site
 
 
@@ -44,7 +44,8 @@ class Draft(models.Model):
 
     def differs_from(self, build: Build) -> bool:
         """Whether building this draft would give another set than this build."""
-        return (self.sources(), self.recipe) != (build.sources, build.recipe)
+        plan = plan_of(self.site).as_json()
+        return (self.sources(), self.recipe, plan) != (build.sources, build.recipe, build.plan)
 
 
 class DraftChange(models.Model):

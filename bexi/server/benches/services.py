@@ -10,11 +10,12 @@ from bexi.core.artwork.ink import GroundKind, find_ink
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.errors import FramingRefused
 from bexi.core.formats import png
-from bexi.core.framing.compose import compose, enlargement
+from bexi.core.framing.compose import framing_for
 from bexi.core.framing.frame import Frame, whole_artwork
+from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
+from bexi.core.framing.reduce import enlargement, reduced
 from bexi.core.iconset.build import Pictures, compose_squares
-from bexi.core.iconset.catalogue import ICONS
 from bexi.core.pixels.light import Pixels
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import picture_of
@@ -23,34 +24,34 @@ from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
 
 MEASURED_AT = 192
-LADDER = tuple(dict.fromkeys((size, spec.opaque) for spec in ICONS for size in spec.sizes))
-"""Size in px and opacity of every picture in the catalogue, smallest first."""
 
 
 @dataclass(frozen=True)
 class Rung:
-    """One size of the ladder: its picture, and how many times its artwork is enlarged for it (None for vectors).
+    """One picture of the ladder, and how many times its artwork is enlarged for it (None for vectors).
 
-    `own` is the number of the recipe's own framing that it takes, None when it goes with all sizes.
+    `own` is the number of the recipe's own framing that it takes, None when it goes with all sizes; `framing` is
+    the one it comes out of.
     """
 
     size: int
-    opaque: bool
+    purpose: Purpose
     png: bytes
     enlargement: float | None
     own: int | None
+    framing: Framing
 
 
-def rungs(artwork: Artwork, recipe: Recipe, sizes: Collection[int]) -> Iterator[Rung]:
-    """The pictures of the set at these sizes: PNG icons are the very bytes that a build of this recipe writes."""
+def rungs(artwork: Artwork, recipe: Recipe, wanted: Collection[tuple[int, Purpose]]) -> Iterator[Rung]:
+    """These pictures of the set: PNG icons are the very bytes that a build of this recipe writes."""
     pictures = pictures_for(artwork)
-    wanted = [rung for rung in LADDER if rung[0] in sizes]
     squares = compose_squares(pictures, recipe, wanted)
-    for size, opaque in wanted:
-        framing = recipe.framing_for(size, opaque)
-        own = next((number for number, own in enumerate(recipe.own) if own.covers(size, opaque)), None)
+    for size, purpose in wanted:
+        framing = framing_for(picture_of(artwork), recipe, size, purpose)
+        taken = recipe.own_for(size, purpose)
         enlarged = enlargement(pictures(framing.artwork), framing.frame, size)
-        yield Rung(size, opaque, png.write(squares[size, opaque]), enlarged, own)
+        own = recipe.own.index(taken) if taken else None
+        yield Rung(size, purpose, png.write(squares[size, purpose]), enlarged, own, framing)
 
 
 def ink_in(artwork: Artwork, frame: Frame) -> Pixels:
@@ -59,7 +60,7 @@ def ink_in(artwork: Artwork, frame: Frame) -> Pixels:
     if artwork.facts["ground"] == GroundKind.SOLID and isinstance(picture, Bitmap):
         mask = find_ink(picture.pixels).mask
         picture = Bitmap(np.where(mask[..., None], picture.pixels, 0).astype(np.uint8))
-    return compose(picture, frame, None, [MEASURED_AT])[0]
+    return reduced(picture, frame, None, [MEASURED_AT])[0]
 
 
 def pictures_for(artwork: Artwork) -> Pictures:

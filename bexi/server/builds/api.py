@@ -1,6 +1,7 @@
 """Builds over the API."""
 
 from datetime import datetime
+from pathlib import PurePath
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -8,28 +9,18 @@ from django.utils.text import slugify
 from ninja import Router, Schema
 
 from bexi.core.formats import ico, png
+from bexi.core.framing.drawn import MEDIA_TYPE as SVG
 from bexi.core.framing.recipe import Recipe
-from bexi.core.iconset.catalogue import CATALOGUE, FileSpec, IconSpec
-from bexi.core.sitehead.snippet import head_lines
+from bexi.core.iconset.catalogue import FileSpec
+from bexi.core.iconset.compare import Change, FileDifference, difference_image, pictures_in
 from bexi.server import blobs
 from bexi.server.benches.api import RecipeBody
 from bexi.server.builds import services
-from bexi.server.builds.models import Build, BuildFile
+from bexi.server.builds.models import Build, BuildFile, BuildRun, RunState
+from bexi.server.builds.plans_api import PlannedFileOut
 from bexi.server.sites.models import Site
 
 router = Router(tags=["builds"])
-
-
-class PlannedFileOut(Schema):
-    """A file of the set; `sizes` are px, empty for text files."""
-
-    name: str
-    title: str
-    media_type: str
-    sizes: list[int]
-    opaque: bool
-    why: str
-    source: str
 
 
 class BuildFileOut(PlannedFileOut):
@@ -37,21 +28,9 @@ class BuildFileOut(PlannedFileOut):
     sha256: str
 
 
-def _planned(spec: FileSpec) -> PlannedFileOut:
-    icon = spec if isinstance(spec, IconSpec) else None
-    return PlannedFileOut(
-        name=spec.name,
-        title=spec.title,
-        media_type=spec.media_type,
-        sizes=list(icon.sizes) if icon else [],
-        opaque=icon.opaque if icon else False,
-        why=spec.why,
-        source=spec.source,
-    )
-
-
-def _built(file: BuildFile) -> BuildFileOut:
-    return BuildFileOut(**_planned(services.SPECS[file.name]).dict(), size=file.size, sha256=file.sha256)
+class LeftOutOut(Schema):
+    name: str
+    reason: str
 
 
 class BuildOut(Schema):
@@ -61,14 +40,17 @@ class BuildOut(Schema):
     engine: str
     artwork_id: int
     recipe: RecipeBody
+    plan_name: str | None
     current: bool
     files: list[BuildFileOut]
+    left_out: list[LeftOutOut]
     head: list[str]
 
     @classmethod
     def of(cls, build: Build) -> "BuildOut":
         """A build as the API tells it; `current` when the draft would give the same set."""
         draft = build.site.drafts.first()
+        specs = {spec.name: spec for spec in build.read_plan.specs}
         return cls(
             id=build.pk,
             number=build.number,
@@ -76,16 +58,56 @@ class BuildOut(Schema):
             engine=build.engine,
             artwork_id=build.artwork_id,
             recipe=RecipeBody.of(Recipe.from_json(build.recipe)),
+            plan_name=services.ready_name(build.read_plan),
             current=draft is not None and not draft.differs_from(build),
-            files=[_built(file) for file in build.files.all()],
-            head=head_lines(),
+            files=[_built(file, specs[file.name]) for file in build.files.all()],
+            left_out=[LeftOutOut(**one) for one in build.left_out],
+            head=services.head_lines(build).lines(),
         )
 
 
-@router.get("/plan", response=list[PlannedFileOut])
-def planned_files(request: HttpRequest) -> list[PlannedFileOut]:
-    """Which files a set holds, and why."""
-    return [_planned(spec) for spec in CATALOGUE]
+def _built(file: BuildFile, spec: FileSpec) -> BuildFileOut:
+    return BuildFileOut(**PlannedFileOut.of(spec).dict(), size=file.size, sha256=file.sha256)
+
+
+class BuildRunOut(Schema):
+    """`done` of `total` files are finished; `build_id` is there once it is done, `problem` when it failed."""
+
+    id: int
+    state: RunState
+    stop_asked: bool
+    done: int
+    total: int
+    current: str
+    problem: str
+    build_id: int | None
+
+    @classmethod
+    def of(cls, run: BuildRun) -> "BuildRunOut":
+        """A run as the API tells it."""
+        return cls.from_orm(run)
+
+
+class PictureDifferenceOut(Schema):
+    """`mean` and `largest` are of 255; null when the pictures have different sizes."""
+
+    width: int
+    height: int
+    mean: float | None
+    largest: int | None
+
+
+class FileDifferenceOut(Schema):
+    name: str
+    change: Change
+    bytes_before: int | None
+    bytes_after: int | None
+    pictures: list[PictureDifferenceOut]
+
+    @classmethod
+    def of(cls, difference: FileDifference) -> "FileDifferenceOut":
+        """A compared file as the API tells it."""
+        return cls.from_orm(difference)
 
 
 @router.get("/sites/{site_id}/builds", response=list[BuildOut])
@@ -94,19 +116,55 @@ def list_builds(request: HttpRequest, site_id: int) -> list[BuildOut]:
     return [BuildOut.of(build) for build in get_object_or_404(Site, pk=site_id).builds.all()]
 
 
-@router.post("/sites/{site_id}/builds", response={201: BuildOut})
-def build_site(request: HttpRequest, site_id: int) -> tuple[int, BuildOut]:
-    """Build the draft of a site."""
-    return 201, BuildOut.of(services.build_site(get_object_or_404(Site, pk=site_id)))
+@router.post("/sites/{site_id}/builds", response={202: BuildRunOut})
+def build_site(request: HttpRequest, site_id: int) -> tuple[int, BuildRunOut]:
+    """Build the draft of a site in the background."""
+    return 202, BuildRunOut.of(services.start(get_object_or_404(Site, pk=site_id)))
+
+
+@router.get("/sites/{site_id}/build-run", response=BuildRunOut | None)
+def latest_run(request: HttpRequest, site_id: int) -> BuildRunOut | None:
+    """The latest run of a site, or null."""
+    run = services.latest_run(get_object_or_404(Site, pk=site_id))
+    return BuildRunOut.of(run) if run else None
+
+
+@router.post("/build-runs/{run_id}/stop", response={202: None})
+def stop_run(request: HttpRequest, run_id: int) -> tuple[int, None]:
+    """Ask a run to stop."""
+    services.stop(get_object_or_404(BuildRun, pk=run_id))
+    return 202, None
+
+
+@router.post("/builds/{build_id}/again", response=list[FileDifferenceOut])
+def build_again(request: HttpRequest, build_id: int) -> list[FileDifferenceOut]:
+    """Make a build once more and say whether the bytes are the same."""
+    return [FileDifferenceOut.of(one) for one in services.rebuild(get_object_or_404(Build, pk=build_id))]
+
+
+@router.get("/builds/{build_id}/compared-with/{earlier_id}", response=list[FileDifferenceOut])
+def compare_builds(request: HttpRequest, build_id: int, earlier_id: int) -> list[FileDifferenceOut]:
+    """How a build differs from another one."""
+    after, before = (get_object_or_404(Build, pk=pk) for pk in (build_id, earlier_id))
+    return [FileDifferenceOut.of(one) for one in services.compare_builds(before, after)]
+
+
+@router.get("/builds/{build_id}/compared-with/{earlier_id}/{name}/{number}", response=None)
+def difference(request: HttpRequest, build_id: int, earlier_id: int, name: str, number: int) -> HttpResponse:
+    """Where one picture of a file differs between two builds, as a PNG: white is equal."""
+    files = (get_object_or_404(BuildFile, build_id=pk, name=name) for pk in (earlier_id, build_id))
+    before, after = (pictures_in(blobs.get(file.sha256)) for file in files)
+    if number >= min(len(before), len(after)) or before[number].shape != after[number].shape:
+        raise Http404
+    return _kept(png.write(difference_image(before[number], after[number])), png.MEDIA_TYPE)
 
 
 @router.get("/builds/{build_id}/files/{name}", response=None)
 def built_file(request: HttpRequest, build_id: int, name: str) -> HttpResponse:
     """One built file, byte for byte."""
     file = get_object_or_404(BuildFile, build_id=build_id, name=name)
-    response = HttpResponse(blobs.get(file.sha256), content_type=services.SPECS[name].media_type)
-    response["Cache-Control"] = "private, max-age=31536000, immutable"
-    return response
+    spec = next(spec for spec in file.build.read_plan.specs if spec.name == name)
+    return _kept(blobs.get(file.sha256), spec.media_type)
 
 
 @router.get("/builds/{build_id}/files/{name}/frames/{size}", response=None)
@@ -116,16 +174,36 @@ def built_frame(request: HttpRequest, build_id: int, name: str, size: int) -> Ht
     frame = next((frame for frame in ico.read(blobs.get(file.sha256)) if frame.pixels.shape[1] == size), None)
     if frame is None:
         raise Http404
-    response = HttpResponse(png.write(frame.pixels), content_type=png.MEDIA_TYPE)
-    response["Cache-Control"] = "private, max-age=31536000, immutable"
-    return response
+    return _kept(png.write(frame.pixels), png.MEDIA_TYPE)
 
 
 @router.get("/builds/{build_id}/set.zip", response=None)
 def built_set(request: HttpRequest, build_id: int) -> HttpResponse:
     """The whole set as a ZIP."""
     build = get_object_or_404(Build, pk=build_id)
-    response = HttpResponse(services.package_of(build), content_type="application/zip")
-    name = f"{slugify(build.site.name) or 'site'}-icons-{build.number}.zip"
-    response["Content-Disposition"] = f'attachment; filename="{name}"'
+    return _download(services.package_of(build), f"{_slug(build)}-icons-{build.number}.zip")
+
+
+@router.get("/builds/{build_id}/recipe.zip", response=None)
+def recipe_of(request: HttpRequest, build_id: int) -> HttpResponse:
+    """The recipe file and its artwork as a ZIP, for the command line."""
+    build = get_object_or_404(Build, pk=build_id)
+    return _download(services.recipe_package(build), f"{_slug(build)}-recipe-{build.number}.zip")
+
+
+def _slug(build: Build) -> str:
+    return slugify(build.site.name) or "site"
+
+
+def _kept(data: bytes, media_type: str) -> HttpResponse:
+    response = HttpResponse(data, content_type=media_type)
+    response["Cache-Control"] = "private, max-age=31536000, immutable"
+    if media_type == SVG:  # a drawing of a stranger: nothing in it may run when it is opened by itself
+        response["Content-Security-Policy"] = "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox"
+    return response
+
+
+def _download(data: bytes, name: str) -> HttpResponse:
+    response = HttpResponse(data, content_type="application/zip")
+    response["Content-Disposition"] = f'attachment; filename="{PurePath(name).name}"'
     return response

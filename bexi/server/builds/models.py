@@ -2,20 +2,69 @@
 
 from django.db import models
 
+from bexi.core.framing.recipe import Recipe
+from bexi.core.iconset.fit import FieldFormat, Ground, Requirement
+from bexi.core.iconset.plan import RECOMMENDED, Plan
 from bexi.server.artwork.models import Artwork
 from bexi.server.sites.models import Site
 
 
-class Build(models.Model):
-    """A finished set of one site. Never changed after, so what the artwork was at that time is noted here."""
+class SitePlan(models.Model):
+    """The set plan of a site; a site without one takes the recommended plan."""
 
-    site = models.ForeignKey(Site, models.CASCADE, related_name="builds")
-    number = models.PositiveIntegerField()
-    artwork = models.ForeignKey(Artwork, models.PROTECT, related_name="builds")
+    site = models.OneToOneField(Site, models.CASCADE, related_name="set_plan")
+    plan = models.JSONField()
+
+    def __str__(self) -> str:
+        return f"{self.site}: set plan"
+
+
+def plan_of(site: Site) -> Plan:
+    """The set plan of a site."""
+    kept = SitePlan.objects.filter(site=site).first()
+    return Plan.from_json(kept.plan) if kept else RECOMMENDED
+
+
+def recommended_plan() -> dict[str, object]:
+    """What a build takes that was ordered without a plan."""
+    return RECOMMENDED.as_json()
+
+
+class Order(models.Model):
+    """An order, frozen. `sources` are hash and treatment of each artwork by its key, the main one's empty."""
+
+    artwork = models.ForeignKey(Artwork, models.PROTECT, related_name="%(class)ss")
     sources = models.JSONField()
     credit = models.TextField(blank=True)
     recipe = models.JSONField()
+    plan = models.JSONField(default=recommended_plan)
+
+    class Meta:
+        abstract = True
+
+    @property
+    def read_recipe(self) -> Recipe:
+        """The recipe as a value."""
+        return Recipe.from_json(self.recipe)
+
+    @property
+    def read_plan(self) -> Plan:
+        """The plan as a value."""
+        return Plan.from_json(self.plan)
+
+
+class Build(Order):
+    """A finished set of one site. Never changed after, so what the artwork was at that time is noted here.
+
+    `colour` is the mark's main colour; `left_out` are names and reasons.
+    """
+
+    site = models.ForeignKey(Site, models.CASCADE, related_name="builds")
+    site_name = models.CharField(max_length=80, default="")
+    number = models.PositiveIntegerField()
     engine = models.CharField(max_length=20)
+    colour = models.CharField(max_length=7, default="#000000")
+    left_out = models.JSONField(default=list)
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -40,3 +89,61 @@ class BuildFile(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+
+class RunState(models.TextChoices):
+    """How far a run has come; the last three end it."""
+
+    WAITING = "waiting"
+    RUNNING = "running"
+    DONE = "done"
+    STOPPED = "stopped"
+    FAILED = "failed"
+
+
+class BuildRun(Order):
+    """The work on one build, done in the background. `done` of `total` files are finished, `current` is the last."""
+
+    site = models.ForeignKey(Site, models.CASCADE, related_name="build_runs")
+    state = models.CharField(max_length=10, choices=RunState.choices, default=RunState.WAITING)
+    stop_asked = models.BooleanField(default=False)
+    done = models.PositiveIntegerField(default=0)
+    total = models.PositiveIntegerField(default=0)
+    current = models.CharField(max_length=120, blank=True)
+    problem = models.TextField(blank=True)
+    build = models.OneToOneField(Build, models.CASCADE, null=True, related_name="run")
+    created = models.DateTimeField(auto_now_add=True)
+    changed = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["-id"]
+
+    def __str__(self) -> str:
+        return f"{self.site}: {self.state}"
+
+    @property
+    def is_over(self) -> bool:
+        """Whether nothing more will happen."""
+        return self.state in (RunState.DONE, RunState.STOPPED, RunState.FAILED)
+
+
+class KeptRequirement(models.Model):
+    """What an upload field asks for, under a name, for all sites."""
+
+    name = models.CharField(max_length=60, unique=True)
+    format = models.CharField(max_length=8, choices=[(one.value, one.value) for one in FieldFormat])
+    size = models.PositiveIntegerField()
+    at_least = models.BooleanField(default=False)
+    most_kb = models.FloatField(null=True)
+    ground = models.CharField(max_length=8, choices=[(one.value, one.value) for one in Ground])
+
+    class Meta:
+        ordering = ["name"]
+
+    def __str__(self) -> str:
+        return self.name
+
+    @property
+    def requirement(self) -> Requirement:
+        """The requirement as a value."""
+        return Requirement(FieldFormat(self.format), self.size, self.at_least, self.most_kb, Ground(self.ground))

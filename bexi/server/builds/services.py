@@ -1,54 +1,255 @@
-"""Building the set of a site, and handing out what was built."""
+"""Building the set of a site in the background, and handing out what was built."""
 
+from collections.abc import Callable, Mapping
+from datetime import timedelta
+from typing import Any
+
+from django.core.cache import cache
 from django.db import transaction
 from django.db.models import Max
+from django.utils import timezone
 
 from bexi.core.artwork.licences import credit_line
-from bexi.core.errors import FramingRefused
+from bexi.core.artwork.pictures import Picture
+from bexi.core.artwork.treatment import Treatment
+from bexi.core.errors import FramingRefused, PlanRefused, Refusal
 from bexi.core.iconset import build as engine
-from bexi.core.iconset.build import BuiltFile
-from bexi.core.iconset.catalogue import CATALOGUE
-from bexi.core.iconset.package import package
-from bexi.core.sitehead.snippet import head_lines
+from bexi.core.iconset.build import BuiltFile, BuiltSet, Pictures, Progress
+from bexi.core.iconset.compare import FileDifference, compare
+from bexi.core.iconset.fit import Fit, Requirement, fit
+from bexi.core.iconset.package import archive, package
+from bexi.core.iconset.plan import READY_MADE, Plan
+from bexi.core.iconset.recipe_file import MAIN, NAME, RecipeFile, Source
+from bexi.core.pixels.colour import Colour
+from bexi.core.sitehead.snippet import HeadLines
 from bexi.server import blobs
-from bexi.server.benches.services import pictures_for
-from bexi.server.builds.models import Build, BuildFile
+from bexi.server.artwork.models import Artwork
+from bexi.server.artwork.services import open_picture
+from bexi.server.benches.models import Draft
+from bexi.server.builds.models import Build, BuildFile, BuildRun, KeptRequirement, Order, RunState, SitePlan, plan_of
+from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
 
-SPECS = {spec.name: spec for spec in CATALOGUE}
+LOST_AFTER = timedelta(seconds=60)
+"""A run from which nothing was heard for so long has no worker any more."""
+
+
+class BuildStopped(Exception):
+    """The person asked to stop."""
+
+
+def start(site: Site) -> BuildRun:
+    """Put a build of the draft in line; the run that is under way already, if there is one.
+
+    Raises FramingRefused when there is no draft.
+    """
+    from bexi.server.builds.tasks import run_build
+
+    under_way = latest_run(site)
+    if under_way and not under_way.is_over:
+        return under_way
+    run = BuildRun.objects.create(site=site, **_order(site))
+    run_build.enqueue(run.pk)
+    run.refresh_from_db()
+    return run
+
+
+def latest_run(site: Site) -> BuildRun | None:
+    """The latest run of a site; one that lost its worker is over."""
+    run = site.build_runs.first()
+    if run and not run.is_over and timezone.now() - run.changed > LOST_AFTER:
+        run.state = RunState.FAILED
+        run.problem = "The program that builds in the background was ended. Start Bexi again, then build again."
+        run.save()
+    return run
+
+
+def stop(run: BuildRun) -> None:
+    """Ask a run to stop before its next file."""
+    BuildRun.objects.filter(pk=run.pk).update(stop_asked=True)
+
+
+def carry_out(run: BuildRun) -> None:
+    """Do the work of a run and note how it ended."""
+    if run.is_over:
+        return
+    try:
+        run.build = build_order(run.site, run, lambda progress: _note(run, progress))
+        run.state = RunState.DONE
+    except BuildStopped:
+        run.state = RunState.STOPPED
+    except Refusal as refusal:
+        run.state, run.problem = RunState.FAILED, refusal.sentence
+    except Exception:
+        run.state, run.problem = RunState.FAILED, "Something went wrong while building; the log says more. Try again."
+        raise
+    finally:
+        run.save()
+
+
+def _note(run: BuildRun, progress: Progress) -> None:
+    run.state, run.done, run.total, run.current = RunState.RUNNING, progress.done, progress.total, progress.name
+    run.save(update_fields=["state", "done", "total", "current", "changed"])
+    run.refresh_from_db(fields=["stop_asked"])
+    if run.stop_asked:
+        raise BuildStopped
 
 
 def build_site(site: Site) -> Build:
-    """Build the draft of a site; raises FramingRefused when there is none, BuildFailed when a check fails."""
-    draft = site.drafts.select_related("artwork").first()
-    if draft is None:
-        raise FramingRefused("no-draft", "Nothing is on the bench of this site yet. Choose an artwork first.")
-    files = engine.build(pictures_for(draft.artwork), draft.read_recipe, site.name)
-    artworks = (draft.artwork, *draft.beside.all())
-    credits = (credit_line(artwork.title, artwork.credit, artwork.licence) for artwork in artworks)
+    """Build the draft of a site at once; raises FramingRefused without a draft, BuildFailed when a check fails."""
+    return build_order(site, BuildRun(site=site, **_order(site)), lambda progress: None)
+
+
+def build_order(site: Site, order: Order, watch: Callable[[Progress], None]) -> Build:
+    """Build what was ordered and keep it."""
+    built = engine.build(pictures_from(order.sources), order.read_recipe, order.read_plan, site.name, watch)
     with transaction.atomic():
         number = (site.builds.aggregate(last=Max("number"))["last"] or 0) + 1
         build = Build.objects.create(
             site=site,
+            site_name=site.name,
             number=number,
-            artwork=draft.artwork,
-            sources=draft.sources(),
-            credit="\n".join(filter(None, credits)),
-            recipe=draft.recipe,
+            artwork_id=order.artwork_id,
+            sources=order.sources,
+            credit=order.credit,
+            recipe=order.recipe,
+            plan=order.plan,
             engine=engine.ENGINE_VERSION,
+            colour=str(built.colour),
+            left_out=[{"name": one.name, "reason": one.reason} for one in built.left_out],
         )
         BuildFile.objects.bulk_create(
             BuildFile(build=build, position=position, name=file.name, sha256=blobs.put(file.data), size=len(file.data))
-            for position, file in enumerate(files)
+            for position, file in enumerate(built.files)
         )
     return build
 
 
+def _draft(site: Site) -> Draft:
+    draft = site.drafts.select_related("artwork").first()
+    if draft is None:
+        raise FramingRefused("no-draft", "Nothing is on the bench of this site yet. Choose an artwork first.")
+    return draft
+
+
+def _order(site: Site) -> dict[str, object]:
+    draft = _draft(site)
+    artworks = (draft.artwork, *draft.beside.all())
+    credits = (credit_line(artwork.title, artwork.credit, artwork.licence) for artwork in artworks)
+    return {
+        "artwork": draft.artwork,
+        "sources": draft.sources(),
+        "credit": "\n".join(filter(None, credits)),
+        "recipe": draft.recipe,
+        "plan": plan_of(site).as_json(),
+    }
+
+
+def pictures_from(sources: Mapping[str, Any]) -> Pictures:
+    """Finds the pictures of an order among the artwork as it was then."""
+
+    def picture(key: str | None) -> Picture:
+        sha256, treatment = sources[key or MAIN]
+        return open_picture(sha256, Treatment.from_json(treatment))
+
+    return picture
+
+
+def keep_plan(site: Site, plan: Plan) -> None:
+    """Keep the set plan of a site."""
+    SitePlan.objects.update_or_create(site=site, defaults={"plan": plan.as_json()})
+
+
+def ready_name(plan: Plan) -> str | None:
+    """The name of the ready-made plan whose files a plan has, None for one's own choice."""
+    return next(
+        (name for name, ready in READY_MADE.items() if not plan.extra and set(ready.files) == set(plan.files)), None
+    )
+
+
+def whole_set(site: Site, plan: Plan) -> BuiltSet:
+    """Everything the catalogue and a plan hold, made from the draft: what each file would add. Kept for a while."""
+    draft = _draft(site)
+    whole = Plan(
+        READY_MADE["whole"].files,
+        plan.frames,
+        plan.frame_kind,
+        plan.extra,
+        plan.addresses,
+        plan.dark,
+        plan.palette_error,
+    )
+    key = f"whole-set {engine.ENGINE_VERSION} {hash((str(draft.sources()), str(draft.recipe), whole, site.name))}"
+    made: BuiltSet | None = cache.get(key)
+    if made is None:
+        made = engine.build(pictures_from(draft.sources()), draft.read_recipe, whole, site.name)
+        cache.set(key, made)
+    return made
+
+
 def built_files(build: Build) -> list[BuiltFile]:
     """The files of a build with their bytes."""
-    return [BuiltFile(SPECS[file.name], blobs.get(file.sha256)) for file in build.files.all()]
+    specs = {spec.name: spec for spec in build.read_plan.specs}
+    return [BuiltFile(specs[file.name], blobs.get(file.sha256)) for file in build.files.all()]
+
+
+def head_lines(build: Build) -> HeadLines:
+    """What the pages of the site say about a build."""
+    return HeadLines(tuple(built_files(build)), build.read_plan.addresses, Colour.parse(build.colour))
 
 
 def package_of(build: Build) -> bytes:
     """The build as a ZIP."""
-    return package(built_files(build), head_lines(), build.credit)
+    return package(built_files(build), head_lines(build).lines(), build.credit)
+
+
+def recipe_package(build: Build) -> bytes:
+    """The recipe file of a build and the artwork it names, as a ZIP; `bexi build` makes the same bytes of them."""
+    artworks = {MAIN: build.artwork} | {
+        key: artwork for key in build.sources if key != MAIN and (artwork := Artwork.objects.filter(pk=key).first())
+    }
+    sources, members = {}, {}
+    for number, (key, (sha256, treatment)) in enumerate(build.sources.items(), 1):
+        artwork = artworks.get(key)
+        file = f"{number}-{artwork.file_name if artwork else 'artwork'}"
+        sources[key] = Source(file, sha256, Treatment.from_json(treatment))
+        members[file] = blobs.get(sha256)
+    recipe = RecipeFile(build.site_name, sources, build.read_recipe, build.read_plan)
+    return archive({NAME: recipe.as_bytes(), **members})
+
+
+def compare_builds(before: Build, after: Build) -> list[FileDifference]:
+    """How two builds differ, file by file."""
+    return compare(*({file.name: file.data for file in built_files(build)} for build in (before, after)))
+
+
+def rebuild(build: Build) -> list[FileDifference]:
+    """Make a build once more from what it was made of, and compare; raises Conflict for one of another engine."""
+    if build.engine != engine.ENGINE_VERSION:
+        raise Conflict(
+            "other-engine",
+            f"This was built by engine {build.engine}. Engine {engine.ENGINE_VERSION} may give other bytes.",
+        )
+    again = engine.build(pictures_from(build.sources), build.read_recipe, build.read_plan, build.site_name)
+    made = {file.name: file.data for file in again.files}
+    return compare({file.name: file.data for file in built_files(build)}, made)
+
+
+def fit_for(site: Site, wanted: Requirement) -> Fit:
+    """The one file of the draft that an upload field asks for; raises PlanRefused with the reason."""
+    draft = _draft(site)
+    return fit(pictures_from(draft.sources()), draft.read_recipe, wanted)
+
+
+def keep_requirement(name: str, wanted: Requirement) -> KeptRequirement:
+    """Keep what an upload field asks for; raises PlanRefused when the name is taken."""
+    if KeptRequirement.objects.filter(name=name).exists():
+        raise PlanRefused("name-taken", f"There is a requirement “{name}” already. Choose another name.")
+    return KeptRequirement.objects.create(
+        name=name,
+        format=wanted.format,
+        size=wanted.size,
+        at_least=wanted.at_least,
+        most_kb=wanted.most_kb,
+        ground=wanted.ground,
+    )

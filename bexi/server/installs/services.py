@@ -10,7 +10,7 @@ from bexi.installing.carry_out import carry_out, carry_out_undo
 from bexi.installing.plan import InstallPlan, Step, StepKind, plan_install, plan_undo
 from bexi.server import blobs
 from bexi.server.builds.models import Build
-from bexi.server.builds.services import built_files
+from bexi.server.builds.services import head_lines
 from bexi.server.installs.models import Install, InstallState, InstallStep
 from bexi.server.sites.models import Site
 
@@ -20,7 +20,7 @@ def plan_for(site: Site) -> tuple[Build, InstallPlan]:
     build = site.builds.first()
     if build is None:
         raise InstallRefused("no-build", "Nothing is built for this site yet. Build the set first.")
-    return build, plan_install(_host(site.folder), built_files(build))
+    return build, plan_install(_host(site.folder), head_lines(build))
 
 
 def install(site: Site, fingerprint: str) -> Install:

@@ -7,7 +7,7 @@ import numpy as np
 from PIL import Image
 
 from bexi.core.errors import ArtworkRefused
-from bexi.core.formats import ico, png, webmanifest
+from bexi.core.formats import ico, png, raster, webmanifest
 from tests.pictures import decoded, encoded, noise
 
 
@@ -35,7 +35,7 @@ class IcoTests(TestCase):
         source = Image.fromarray(noise(48, 48))
         for options, is_png in (({}, True), ({"bitmap_format": "bmp"}, False)):
             (frame,) = ico.read(encoded(source, "ICO", sizes=[(48, 48)], **options))
-            self.assertEqual((frame.is_png, frame.bits), (is_png, 32))
+            self.assertIs(frame.is_png, is_png)
             np.testing.assert_array_equal(frame.pixels, np.asarray(source))
 
     def test_mask_marks_clear_pixels(self):
@@ -44,6 +44,37 @@ class IcoTests(TestCase):
         pixels[0, 0, 3] = 0  # top left: last row of the bottom-up mask
         mask = ico.write([pixels])[6 + 16 + 40 + 16 * 16 * 4 :]
         self.assertEqual(mask, b"\0" * (15 * 4) + b"\x80\0\0\0")
+
+    def test_every_kind_of_frame_is_read_back_by_us_and_by_pillow(self):
+        for kind in ico.FrameKind:
+            colours = noise(2 ** min(kind.value or 8, 8), 1, seed=kind.value)[0]
+            colours[:, 3] = 255
+            colours[0] = 0  # clear
+            pixels = colours[np.random.default_rng(1).integers(0, len(colours), (33, 33))]
+            data = ico.write([pixels], lambda _, kind=kind: kind)
+            (frame,) = ico.read(data)
+            self.assertIs(frame.kind, kind)
+            np.testing.assert_array_equal(frame.pixels, pixels)
+            np.testing.assert_array_equal(decoded(data), pixels, str(kind))
+
+    def test_size_of_a_palette_frame_follows_from_the_format(self):
+        # BITMAPINFOHEADER: 40 bytes, 4 for each colour, then rows of colours and of the mask padded to 32 bits.
+        pixels = np.zeros((16, 16, 4), dtype=np.uint8)
+        for bits, expected in ((1, 40 + 8 + 64 + 64), (4, 40 + 64 + 128 + 64), (8, 40 + 1024 + 256 + 64)):
+            data = ico.write([pixels], lambda _, bits=bits: ico.FrameKind(bits))
+            self.assertEqual(len(data), 6 + 16 + expected)
+
+    def test_the_smallest_bitmap_loses_nothing(self):
+        soft, full = noise(40, 40), noise(40, 40)
+        full[..., 3] = 255
+        two = np.zeros((16, 16, 4), dtype=np.uint8)
+        two[4:] = (9, 8, 7, 255)
+        for pixels, kind in ((soft, 32), (full, 24), (two, 1)):
+            self.assertIs(ico.smallest_bitmap(pixels), ico.FrameKind(kind))
+        with self.assertRaises(ValueError):
+            ico.write([soft], lambda _: ico.FrameKind.BITMAP_8)
+        with self.assertRaises(ValueError):
+            ico.write([full], lambda _: ico.FrameKind.BITMAP_4)
 
     def test_unsound_files_are_refused(self):
         good = ico.write([noise(16, 16)])
@@ -70,6 +101,26 @@ class PngTests(TestCase):
         data = png.write(noise(20, 20))
         for chunk in (b"tEXt", b"tIME", b"pHYs", b"eXIf", b"iCCP"):
             self.assertNotIn(chunk, data)
+
+
+class RasterTests(TestCase):
+    def test_pillow_reads_what_upload_fields_get(self):
+        pixels = noise(40, 30)
+        pixels[..., 3] = np.where(pixels[..., 3] > 99, 255, 0)
+        for data, kind in (
+            (raster.write_gif(pixels), "GIF"),
+            (raster.write_jpeg(pixels, 90), "JPEG"),
+            (raster.write_bmp(pixels), "BMP"),
+        ):
+            image = Image.open(io.BytesIO(data))
+            self.assertEqual((image.format, image.size), (kind, (40, 30)))
+        gif = decoded(raster.write_gif(pixels))
+        np.testing.assert_array_equal(gif[..., 3], pixels[..., 3])
+        few = np.repeat(np.repeat(pixels[:4, :4], 5, axis=0), 5, axis=1)
+        few[few[..., 3] == 0] = 0
+        np.testing.assert_array_equal(decoded(raster.write_gif(few)), few)
+        few[..., 3] = 255
+        np.testing.assert_array_equal(decoded(raster.write_bmp(few)), few)
 
 
 class ManifestTests(TestCase):

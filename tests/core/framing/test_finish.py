@@ -3,10 +3,11 @@ from unittest import TestCase
 import numpy as np
 
 from bexi.core.errors import FramingRefused
-from bexi.core.framing.compose import square
+from bexi.core.framing.compose import compose
 from bexi.core.framing.cut_off import CORNER_RADIUS, SAFE_RADIUS, outside_circle, outside_rounded
 from bexi.core.framing.finish import Finish, outlined, sharpened
 from bexi.core.framing.frame import Frame
+from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import to_light, to_pixels
@@ -57,7 +58,7 @@ class SharpenTests(TestCase):
         picture = noise_bitmap(200, 200)
         plain, sharp = (Framing(Frame(0, 0, 200), finish=Finish(sharpen=step)) for step in (0, 2))
         for size, changed in ((16, True), (64, True), (96, False)):
-            one, other = (square(picture, framing, False, [size])[0] for framing in (plain, sharp))
+            one, other = (compose(picture, framing, Purpose.TAB, [size])[0] for framing in (plain, sharp))
             self.assertEqual(bool((one != other).any()), changed, size)
 
 
@@ -68,7 +69,7 @@ class FinishTests(TestCase):
 
     def test_the_finished_icon_lies_on_its_ground(self):
         framing = Framing(Frame(-50, -50, 200), ground=Colour(0, 0, 255), finish=Finish(outline=5))
-        icon = square(noise_bitmap(100, 100), framing, False, [64])[0]
+        icon = compose(noise_bitmap(100, 100), framing, Purpose.TAB, [64])[0]
         self.assertEqual((icon[..., 3].min(), icon[0, 0].tolist()), (255, [0, 0, 255, 255]))
         self.assertGreater(icon[32, 14, 0], 200)
 

@@ -10,10 +10,12 @@ from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.pictures import Bitmap
 from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.errors import FramingRefused
-from bexi.core.framing.compose import compose, enlargement, plate_coverage, square
+from bexi.core.framing.compose import compose, plate_coverage
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame, balanced, hug, largest_inside, whole_artwork
+from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Own, Recipe, parse_ground
+from bexi.core.framing.reduce import enlargement, reduced
 from bexi.core.pixels.colour import Colour
 from tests.pictures import BLUE_DISC, noise_bitmap
 
@@ -54,7 +56,7 @@ class RecipeTests(TestCase):
         plate = Plate(PlateShape.DISC, Colour(7, 8, 9), margin=5)
         plated = Framing(Frame(1, 2, 30), plate=plate, artwork="17", finish=finish)
         main = Framing(Frame(-3, 4, 50), Colour(1, 2, 3), Colour(9, 9, 9))
-        return Recipe(main, (Own(plated, largest=32), Own(main, home=True)))
+        return Recipe(main, (Own(plated, largest=32), Own(main, purpose=Purpose.HOME)))
 
     def test_survives_json(self):
         for recipe in (self.recipe(), Recipe.of(Frame(0, 0, 1))):
@@ -63,14 +65,20 @@ class RecipeTests(TestCase):
     def test_the_first_own_framing_that_covers_an_icon_counts(self):
         recipe = self.recipe()
         small, home = (own.framing for own in recipe.own)
-        for size, opaque, meant in (
-            (16, False, small),
-            (32, False, small),
-            (48, False, recipe.framing),
-            (180, True, home),
-            (16, True, home),
+        for size, purpose, meant in (
+            (16, Purpose.TAB, small),
+            (32, Purpose.TAB, small),
+            (180, Purpose.HOME, home),
+            (16, Purpose.HOME, home),
         ):
-            self.assertIs(recipe.framing_for(size, opaque), meant)
+            self.assertIs(recipe.own_for(size, purpose).framing, meant)
+        for size, purpose in ((48, Purpose.TAB), (16, Purpose.MASKED), (192, Purpose.ONE_COLOUR)):
+            self.assertIsNone(recipe.own_for(size, purpose))
+
+    def test_recipes_of_version_1_said_home_instead_of_a_purpose(self):
+        data = self.recipe().as_json()
+        own = [{"home": one.pop("purpose") == "home", **one} for one in data["own"]]
+        self.assertEqual(Recipe.from_json({**data, "version": 1, "own": own}), self.recipe())
 
     def test_opaque_icons_never_lie_on_a_clear_ground(self):
         self.assertIsNone(Framing(Frame(0, 0, 9)).ground_for(opaque=False))
@@ -86,7 +94,13 @@ class RecipeTests(TestCase):
             {"plate": ["star"]},
             {"finish": 3},
         )
-        for change in ({"version": 99}, {"framing": 3}, *({"framing": {**good["framing"], **one}} for one in framings)):
+        bad_own = ({}, {"framing": 3}, {**self.recipe().as_json()["own"][0], "purpose": "shop"})
+        for change in (
+            {"version": 99},
+            {"framing": 3},
+            *({"framing": {**good["framing"], **one}} for one in framings),
+            *({"own": [one]} for one in bad_own),
+        ):
             with self.assertRaises(FramingRefused):
                 Recipe.from_json({**good, **change})
         with self.assertRaises(FramingRefused) as caught:
@@ -114,14 +128,14 @@ class PlateTests(TestCase):
         picture = noise_bitmap(64, 64)
         picture.pixels[..., 3] = 255
         framing = Framing(Frame(-64, -64, 192), plate=Plate(PlateShape.DISC, Colour(200, 10, 30), margin=0))
-        icon = square(picture, framing, False, [96])[0]
+        icon = compose(picture, framing, Purpose.TAB, [96])[0]
         self.assertEqual((icon[0, 0].tolist(), icon[48, 2].tolist()), ([0, 0, 0, 0], [200, 10, 30, 255]))
         self.assertGreater(icon[40:56, 40:56, :3].std(), 5)
 
     def test_opaque_icons_are_opaque_around_the_plate(self):
         picture = noise_bitmap(64, 64)
         framing = Framing(Frame(0, 0, 64), home_ground=Colour(1, 2, 3), plate=Plate(PlateShape.DISC))
-        icon = square(picture, framing, True, [180])[0]
+        icon = compose(picture, framing, Purpose.HOME, [180])[0]
         self.assertEqual((icon[..., 3].min(), icon[0, 0].tolist()), (255, [1, 2, 3, 255]))
 
 
@@ -141,29 +155,29 @@ class ReadyFrameTests(TestCase):
         self.assertTrue(frame.x <= 0 and frame.y <= 0 and frame.x + frame.side >= 100 and frame.y + frame.side >= 100)
 
 
-class ComposeTests(TestCase):
+class ReduceTests(TestCase):
     def test_a_frame_cuts_exactly_its_pixels(self):
         picture = noise_bitmap(40, 30)
         picture.pixels[..., 3] = 255
-        np.testing.assert_array_equal(compose(picture, Frame(5, 6, 20), None, [20])[0], picture.pixels[6:26, 5:25])
+        np.testing.assert_array_equal(reduced(picture, Frame(5, 6, 20), None, [20])[0], picture.pixels[6:26, 5:25])
 
     def test_margin_is_clear_and_nothing_is_distorted(self):
         disc = np.zeros((100, 200, 4), dtype=np.uint8)
         y, x = np.mgrid[:100, :200]
         disc[(x - 99.5) ** 2 + (y - 49.5) ** 2 <= 40**2] = (200, 0, 0, 255)
-        icon = compose(Bitmap(disc), whole_artwork(200, 100), None, [100])[0]
+        icon = reduced(Bitmap(disc), whole_artwork(200, 100), None, [100])[0]
         ys, xs = np.nonzero(icon[..., 3] > 127)
         self.assertEqual(np.ptp(xs), np.ptp(ys))
         self.assertFalse(icon[:24].any() or icon[76:].any())
 
     def test_every_size_comes_from_the_artwork(self):
         picture = noise_bitmap(256, 256)
-        alone = compose(picture, Frame(0, 0, 256), None, [16])[0]
-        np.testing.assert_array_equal(compose(picture, Frame(0, 0, 256), None, [64, 16])[1], alone)
+        alone = reduced(picture, Frame(0, 0, 256), None, [16])[0]
+        np.testing.assert_array_equal(reduced(picture, Frame(0, 0, 256), None, [64, 16])[1], alone)
 
     def test_vector_on_a_ground_is_opaque(self):
         _, picture = take_in(BLUE_DISC)
-        icon = compose(picture, whole_artwork(picture.width, picture.height), Colour(250, 240, 230), [32])[0]
+        icon = reduced(picture, whole_artwork(picture.width, picture.height), Colour(250, 240, 230), [32])[0]
         self.assertEqual(icon[..., 3].min(), 255)
         self.assertEqual(icon[0, 0].tolist(), [250, 240, 230, 255])
 

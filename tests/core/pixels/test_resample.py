@@ -1,4 +1,5 @@
 from unittest import TestCase
+from unittest.mock import patch
 
 import numpy as np
 from hypothesis import given, settings
@@ -8,7 +9,7 @@ from PIL import Image
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import over, to_light, to_pixels
 from bexi.core.pixels.pyramid import Pyramid
-from bexi.core.pixels.resample import Stretch, lanczos_weights
+from bexi.core.pixels.resample import Stretch, lanczos_bands
 from tests.pictures import noise
 
 
@@ -130,13 +131,25 @@ class WeightTests(TestCase):
     @given(st.integers(1, 500), st.integers(1, 200))
     @settings(max_examples=60, deadline=None)
     def test_rows_sum_to_one(self, length, size):
-        whole = lanczos_weights(Stretch(0, length, length, size))
-        np.testing.assert_allclose(whole.sum(axis=1), 1, atol=1e-5)
+        for band in lanczos_bands(Stretch(0, length, length, size), 32):
+            np.testing.assert_allclose(band.weights.sum(axis=1), 1, atol=1e-5)
 
     @given(st.floats(-90, 90), st.floats(1, 300), st.integers(1, 200), st.integers(1, 64))
     @settings(max_examples=80, deadline=None)
-    def test_stretches_anywhere_never_give_more_than_there_is(self, start, length, count, size):
+    def test_stretches_anywhere_stay_inside_the_row(self, start, length, count, size):
         stretch = Stretch(start, length, count, size)
-        weights = lanczos_weights(stretch)
-        self.assertEqual(weights.shape, (size, max(0, stretch.inside.stop - stretch.inside.start)))
-        self.assertTrue(np.isfinite(weights).all())
+        for band in lanczos_bands(stretch, 16):
+            self.assertLessEqual(band.outputs.stop, size)
+            self.assertTrue(stretch.inside.start <= band.inputs.start < band.inputs.stop <= stretch.inside.stop)
+            self.assertEqual(
+                band.weights.shape, (band.outputs.stop - band.outputs.start, band.inputs.stop - band.inputs.start)
+            )
+            self.assertTrue(np.isfinite(band.weights).all())
+
+    def test_any_number_of_workers_gives_the_same_light(self):
+        pixels = noise(400, 300)
+        results = []
+        for workers in (1, 2, 5):
+            with patch("bexi.core.pixels.resample._WORKERS", workers):
+                results.append(light_of(pixels, -20, -70, 440, 48).tobytes())
+        self.assertEqual(len(set(results)), 1)

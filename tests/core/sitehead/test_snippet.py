@@ -3,43 +3,72 @@ from unittest import TestCase
 
 import html5lib
 
-from bexi.core.iconset.catalogue import CATALOGUE, ICONS, MANIFEST
+from bexi.core.iconset.addresses import Addresses
+from bexi.core.iconset.plan import READY_MADE
 from bexi.core.sitehead.scan import attribute_values, find_head
-from bexi.core.sitehead.snippet import head_lines, marked
+from bexi.core.sitehead.snippet import marked
+from tests.sets import SMALL, head_lines_of
+
+WHOLE = READY_MADE["whole"]
+
+
+def parsed(lines: list[str]) -> list[dict[str, str]]:
+    """The attributes of every link, read by html5lib, a parser of the HTML standard."""
+    head = html5lib.parse("\n".join(lines), namespaceHTMLElements=False).find("head")
+    return [dict(link.attrib) for link in head.iter("link")]
 
 
 class SnippetTests(TestCase):
     def test_lines_are_what_the_standard_asks_for(self):
-        # WHATWG HTML, link type "icon": `sizes` is a list of WxH without leading zeros; parsed by html5lib.
+        # WHATWG HTML, link type "icon": `sizes` is `any` or a list of WxH without leading zeros.
         for xhtml in (False, True):
-            head = html5lib.parse("\n".join(head_lines(xhtml)), namespaceHTMLElements=False).find("head")
-            links = [link.attrib for link in head.iter("link")]
-            self.assertEqual([link["rel"] for link in links], ["icon", "icon", "icon", "apple-touch-icon", "manifest"])
-            for link in links[:-1]:
-                self.assertTrue(all(re.fullmatch(r"[1-9]\d*x[1-9]\d*", size) for size in link["sizes"].split(" ")))
+            links = parsed(head_lines_of(WHOLE).lines(xhtml=xhtml))
+            icons = [link for link in links if link["rel"] in ("icon", "apple-touch-icon")]
+            self.assertEqual(len(icons), 16)
+            for link in icons:
+                self.assertTrue(all(re.fullmatch(r"[1-9]\d*x[1-9]\d*|any", one) for one in link["sizes"].split(" ")))
                 self.assertTrue(link["type"].startswith("image/"))
 
+    def test_the_best_icon_comes_last(self):
+        # WHATWG HTML, link type "icon": of equally suitable icons the last in tree order is taken.
+        icons = [link["href"] for link in parsed(head_lines_of(WHOLE).lines()) if link["rel"] == "icon"]
+        self.assertEqual((icons[0], icons[1], icons[-1]), ("/favicon.ico", "/icon-16.png", "/icon.svg"))
+
+    def test_pinned_tabs_get_the_colour_of_the_mark(self):
+        (mask,) = (link for link in parsed(head_lines_of(WHOLE).lines()) if link["rel"] == "mask-icon")
+        self.assertEqual(mask, {"rel": "mask-icon", "href": "/pinned-tab.svg", "color": "#123456"})
+
     def test_every_address_is_a_file_of_the_set(self):
-        names = {f"/{spec.name}" for spec in CATALOGUE}
-        self.assertLessEqual(set(attribute_values("".join(head_lines()), "link", "href")), names)
+        names = {f"/{spec.name}" for spec in WHOLE.specs}
+        self.assertLessEqual(set(attribute_values("".join(head_lines_of(WHOLE).lines()), "link", "href")), names)
 
     def test_the_block_is_found_again(self):
-        text = "<head>" + "".join(marked(head_lines())) + "</head>"
+        lines = head_lines_of(WHOLE).lines()
+        text = "<head>" + "".join(marked(lines)) + "</head>"
         head = find_head(text)
         self.assertEqual((head.block.start, head.block.end), (len("<head>"), len(text) - len("</head>")))
-        self.assertEqual(len(head.icon_links), 5)
+        self.assertEqual(len(head.icon_links), len(lines))
 
 
-class CatalogueTests(TestCase):
-    def test_every_file_has_its_reason_and_source(self):
-        for spec in CATALOGUE:
-            self.assertTrue(spec.why.endswith(".") and spec.source and spec.title, spec.name)
+class AddressTests(TestCase):
+    def hrefs(self, addresses: Addresses, page: str = "") -> list[str]:
+        return [link["href"] for link in parsed(head_lines_of(SMALL, addresses).lines(page))]
 
-    def test_conventional_names_and_sizes(self):
-        # Names and sizes by convention and the makers' public documentation, from memory.
-        sizes = {spec.name: spec.sizes for spec in ICONS}
-        self.assertEqual(sizes["favicon.ico"], (16, 32, 48))
-        self.assertEqual(sizes["apple-touch-icon.png"], (180,))
-        self.assertEqual([spec.sizes[0] for spec in ICONS if spec.in_manifest], [192, 512])
-        self.assertEqual([spec.name for spec in ICONS if spec.opaque], ["apple-touch-icon.png"])
-        self.assertEqual(MANIFEST.media_type, "application/manifest+json")
+    def test_relative_addresses_lead_from_each_page_to_the_top(self):
+        for page, href in (("index.html", "favicon.ico"), ("a/b/c.html", "../../favicon.ico")):
+            self.assertEqual(self.hrefs(Addresses(""), page)[0], href)
+
+    def test_another_host_and_a_path(self):
+        for base in ("https://static.example/icons/", "/ferry/"):
+            self.assertEqual(self.hrefs(Addresses(base), "a/b.html")[0], f"{base}favicon.ico")
+
+    def test_a_stamp_changes_with_the_file_and_only_with_it(self):
+        first, second = self.hrefs(Addresses(stamped=True)), self.hrefs(Addresses(stamped=True))
+        self.assertEqual(first, second)
+        self.assertEqual(len(set(first)), len(first))
+        self.assertRegex(first[0], r"^/favicon\.ico\?v=[0-9a-f]{8}$")
+
+    def test_the_tile_configuration_is_named_where_it_is_not_found_by_itself(self):
+        named = "msapplication-config"
+        self.assertNotIn(named, "".join(head_lines_of(WHOLE).lines()))
+        self.assertIn(named, "".join(head_lines_of(WHOLE, Addresses("/icons/")).lines()))

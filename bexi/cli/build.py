@@ -1,0 +1,182 @@
+"""`bexi build`, `bexi plans`, `bexi fit` and `bexi compare`."""
+
+import dataclasses
+import json
+from collections.abc import Callable
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from bexi.cli.speaking import JsonOption, fail, read, refusals, write, write_all
+from bexi.core.artwork.intake import take_in
+from bexi.core.artwork.pictures import Picture
+from bexi.core.errors import PlanRefused
+from bexi.core.framing.frame import Frame, whole_artwork
+from bexi.core.framing.recipe import Recipe, parse_ground
+from bexi.core.iconset.build import BuiltSet, Pictures, build
+from bexi.core.iconset.compare import Change, FileDifference, compare
+from bexi.core.iconset.fit import FieldFormat, Ground, Requirement, fit
+from bexi.core.iconset.plan import READY_MADE, RECOMMENDED, Plan
+from bexi.core.iconset.recipe_file import RecipeFile
+from bexi.core.pixels.colour import Colour
+from bexi.core.sitehead.snippet import HeadLines
+
+SourceArgument = Annotated[Path, typer.Argument(metavar="PICTURE|RECIPE.json", help="A picture or a recipe file.")]
+FrameOption = Annotated[
+    str | None, typer.Option(metavar="X,Y,SIDE", help="The square in artwork px; the whole artwork if not given.")
+]
+GroundOption = Annotated[str, typer.Option(metavar="clear|#rrggbb", help="What lies under the artwork.")]
+HomeGroundOption = Annotated[
+    str, typer.Option(metavar="#rrggbb", help="Under icons that must be opaque when the ground is clear.")
+]
+DIFFERENT = 1
+
+
+def build_command(
+    source: SourceArgument,
+    out: Annotated[Path, typer.Option(metavar="DIR", help="Folder for the files; made when missing.")],
+    plan: Annotated[
+        str | None, typer.Option(metavar="NAME", help=f"One of {', '.join(READY_MADE)}; a recipe brings its own.")
+    ] = None,
+    only: Annotated[
+        list[str] | None, typer.Option(metavar="FILE", help="Only this file of the plan; repeat it.")
+    ] = None,
+    frame: FrameOption = None,
+    ground: GroundOption = "clear",
+    home_ground: HomeGroundOption = "#ffffff",
+    base: Annotated[
+        str | None, typer.Option(help="Where pages find the files: /, a path, an address, or empty.")
+    ] = None,
+    stamped: Annotated[bool, typer.Option("--stamped", help="Add ?v= and a short hash to every address.")] = False,
+    name: Annotated[str | None, typer.Option(help="The site's name in the manifest.")] = None,
+    as_json: JsonOption = False,
+) -> None:
+    """Build the icon set of PICTURE, or of a recipe file, into a folder."""
+    with refusals():
+        pictures, recipe, own_plan, site = _source(source, frame, ground, home_ground)
+        chosen = _plan(plan) if plan else own_plan
+        chosen = chosen.only(tuple(only)) if only else chosen
+        addresses = dataclasses.replace(
+            chosen.addresses,
+            base=chosen.addresses.base if base is None else base,
+            stamped=stamped or chosen.addresses.stamped,
+        )
+        chosen = dataclasses.replace(chosen, addresses=addresses)
+        built = build(pictures, recipe, chosen, name or site)
+    write_all(out, {file.name: file.data for file in built.files})
+    lines = HeadLines(built.files, addresses, built.colour).lines()
+    if as_json:
+        print(
+            json.dumps(
+                {"recipe": recipe.as_json(), "plan": chosen.as_json(), **_listed(built), "head": lines}, indent=2
+            )
+        )
+        return
+    for file in built.files:
+        print(f"{len(file.data):>8} bytes  {out / file.name}")
+    for one in built.left_out:
+        print(f"    left out  {one.name}: {one.reason}")
+    print("\nLines for the head of each page:\n")
+    print("\n".join(lines))
+
+
+def plans_command(as_json: JsonOption = False) -> None:
+    """List the ready-made plans and what they hold."""
+    if as_json:
+        print(json.dumps({name: plan.as_json() for name, plan in READY_MADE.items()}, indent=2))
+        return
+    for name, plan in READY_MADE.items():
+        print(f"{name}{' (recommended)' if plan is RECOMMENDED else ''}")
+        for spec in plan.specs:
+            print(f"  {spec.name:<32}{spec.currency.value:<15}{spec.title}")
+
+
+def fit_command(
+    source: SourceArgument,
+    size: Annotated[int, typer.Option(metavar="PX", help="Side in px.")],
+    out: Annotated[Path, typer.Option(metavar="FILE", help="The file to write.")],
+    kind: Annotated[FieldFormat, typer.Option("--format", help="What the field takes.")] = FieldFormat.PNG,
+    at_least: Annotated[bool, typer.Option("--at-least", help="Larger pictures will do, too.")] = False,
+    max_kb: Annotated[float | None, typer.Option(metavar="KB", help="Most kilobytes of 1,000 bytes.")] = None,
+    field_ground: Annotated[
+        Ground, typer.Option("--must-be", help="Whether it must be opaque or clear.")
+    ] = Ground.EITHER,
+    frame: FrameOption = None,
+    ground: GroundOption = "clear",
+    home_ground: HomeGroundOption = "#ffffff",
+    as_json: JsonOption = False,
+) -> None:
+    """Make the one file that an upload field asks for, or say why there is none."""
+    with refusals():
+        pictures, recipe, _, _ = _source(source, frame, ground, home_ground)
+        made = fit(pictures, recipe, Requirement(kind, size, at_least, max_kb, field_ground))
+    write(out, made.data)
+    notes = list(made.notes)
+    if made.enlargement and made.enlargement > 1:
+        notes.append(f"The artwork is enlarged {made.enlargement:.1f} times, so it is not sharp.")
+    if as_json:
+        print(json.dumps({"file": str(out), "bytes": len(made.data), "size": made.size, "notes": notes}, indent=2))
+        return
+    print(f"{len(made.data):>8} bytes  {out}, {made.size} px")
+    print("".join(f"- {note}\n" for note in notes), end="")
+
+
+def compare_command(
+    before: Annotated[Path, typer.Argument(metavar="DIR_A", help="Folder with a set.")],
+    after: Annotated[Path, typer.Argument(metavar="DIR_B", help="Folder with another.")],
+    as_json: JsonOption = False,
+) -> None:
+    """Compare two sets file by file and picture by picture; exit code 1 when they differ."""
+    differences = compare(_folder(before), _folder(after))
+    if as_json:
+        print(json.dumps([dataclasses.asdict(one) for one in differences], indent=2))
+    else:
+        for one in differences:
+            print(_told(one))
+    if any(one.change is not Change.SAME for one in differences):
+        raise typer.Exit(DIFFERENT)
+
+
+def _source(source: Path, frame: str | None, ground: str, home_ground: str) -> tuple[Pictures, Recipe, Plan, str]:
+    """Pictures, recipe, plan and site name of a recipe file, or of a picture under the options given."""
+    if source.suffix == ".json":
+        held = RecipeFile.parse(read(source))
+        return held.pictures(lambda name: read(source.parent / name)), held.recipe, held.plan, held.site_name
+    _, artwork = take_in(read(source))
+    square = Frame.parse(frame) if frame else whole_artwork(artwork.width, artwork.height)
+    recipe = Recipe.of(square, parse_ground(ground), Colour.parse(home_ground))
+    return _always(artwork), recipe, RECOMMENDED, source.stem
+
+
+def _always(artwork: Picture) -> Callable[[str | None], Picture]:
+    return lambda key: artwork
+
+
+def _plan(name: str) -> Plan:
+    if name not in READY_MADE:
+        raise PlanRefused("unknown-plan", f"There is no plan “{name[:40]}”. Choose one of {', '.join(READY_MADE)}.")
+    return READY_MADE[name]
+
+
+def _listed(built: BuiltSet) -> dict[str, object]:
+    return {
+        "files": [{"name": file.name, "bytes": len(file.data), "sha256": file.sha256} for file in built.files],
+        "left_out": [{"name": one.name, "reason": one.reason} for one in built.left_out],
+    }
+
+
+def _folder(path: Path) -> dict[str, bytes]:
+    if not path.is_dir():
+        fail(f"{path} is not a folder.")
+    return {file.name: read(file) for file in sorted(path.iterdir()) if file.is_file()}
+
+
+def _told(one: FileDifference) -> str:
+    sizes = " → ".join("–" if size is None else str(size) for size in (one.bytes_before, one.bytes_after))
+    pictures = "; ".join(
+        f"{picture.width} px: "
+        + ("other size" if picture.mean is None else f"mean {picture.mean:.2f}, largest {picture.largest} of 255")
+        for picture in one.pictures
+    )
+    return f"{one.change.value:<8} {one.name:<34} {sizes} bytes{f'  {pictures}' if pictures else ''}"

@@ -1,0 +1,35 @@
+"""The artwork in a frame at the size of an icon, from the artwork itself, never from another icon."""
+
+from collections.abc import Sequence
+from functools import lru_cache
+
+from bexi.core.artwork.pictures import Bitmap, Picture
+from bexi.core.artwork.vector import render
+from bexi.core.framing.frame import Frame
+from bexi.core.pixels.colour import Colour
+from bexi.core.pixels.light import Pixels, over, to_pixels
+from bexi.core.pixels.pyramid import Pyramid
+
+
+def reduced(picture: Picture, frame: Frame, ground: Colour | None, sizes: Sequence[int]) -> list[Pixels]:
+    """The artwork at each of `sizes` px: shape (size, size, 4). Opaque when a ground is given.
+
+    The artwork is laid on the ground as it is stored (in sRGB, as browsers do), then reduced in linear light.
+    Raises FramingRefused when the frame misses the artwork.
+    """
+    frame.must_touch(picture.width, picture.height)
+    if isinstance(picture, Bitmap):
+        lights = _pyramid(picture, ground).square(frame.x, frame.y, frame.side, sizes)
+        return [to_pixels(light) for light in lights]
+    drawn = [render(picture, frame.x, frame.y, frame.side, size) for size in sizes]
+    return [over(pixels, ground) if ground else pixels for pixels in drawn]
+
+
+@lru_cache(maxsize=4)  # while a frame is dragged, picture and ground stay the same
+def _pyramid(picture: Bitmap, ground: Colour | None) -> Pyramid:
+    return Pyramid(picture.pixels, ground)
+
+
+def enlargement(picture: Picture, frame: Frame, size: int) -> float | None:
+    """How many times a bitmap is enlarged for an icon of `size` px; at most 1 is sharp. None for vectors."""
+    return size / frame.side if isinstance(picture, Bitmap) else None

@@ -1,0 +1,95 @@
+"""The recipe file: everything a set is built from, as one JSON file beside the artwork it names."""
+
+import hashlib
+import json
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from pathlib import PurePosixPath
+from typing import Any
+
+from bexi.core.artwork.intake import take_in
+from bexi.core.artwork.pictures import Picture
+from bexi.core.artwork.treatment import Treatment
+from bexi.core.errors import PlanRefused
+from bexi.core.framing.recipe import Recipe
+from bexi.core.iconset.build import Pictures
+from bexi.core.iconset.plan import Plan
+
+NAME = "recipe.json"
+MAIN = ""
+"""The key of the recipe's own artwork; others have the keys that framings name them by."""
+
+
+@dataclass(frozen=True)
+class Source:
+    """One artwork: the name of its file, the hash of its bytes, and how it is read."""
+
+    file: str
+    sha256: str
+    treatment: Treatment
+
+    def __post_init__(self) -> None:
+        if not self.file or PurePosixPath(self.file).name != self.file or "\\" in self.file:
+            raise PlanRefused(
+                "unknown-recipe", f"“{self.file[:60]}” is no file beside the recipe: give a bare name, without folders."
+            )
+
+
+@dataclass(frozen=True)
+class RecipeFile:
+    """A recipe with its artwork, its plan and the name of the site."""
+
+    site_name: str
+    sources: Mapping[str, Source]
+    recipe: Recipe
+    plan: Plan
+
+    def as_bytes(self) -> bytes:
+        """The JSON file."""
+        sources = {
+            key: {"file": source.file, "sha256": source.sha256, "treatment": source.treatment.as_json()}
+            for key, source in self.sources.items()
+        }
+        members = {"site": self.site_name, "artwork": sources, "recipe": self.recipe.as_json()}
+        return (json.dumps({**members, "plan": self.plan.as_json()}, indent=2) + "\n").encode()
+
+    @classmethod
+    def parse(cls, data: bytes) -> "RecipeFile":
+        """Read a JSON file; raises PlanRefused or FramingRefused."""
+        try:
+            members: Mapping[str, Any] = json.loads(data)
+            sources = {
+                key: Source(str(one["file"]), str(one["sha256"]), Treatment.from_json(one["treatment"]))
+                for key, one in members["artwork"].items()
+            }
+            sources[MAIN]
+            recipe, plan = Recipe.from_json(members["recipe"]), Plan.from_json(members["plan"])
+            return cls(str(members["site"]), sources, recipe, plan)
+        except (ValueError, KeyError, TypeError, AttributeError) as error:
+            raise PlanRefused(
+                "unknown-recipe", "This is not a recipe file of Bexi. Download one from a build, or build a picture."
+            ) from error
+
+    def pictures(self, read: Callable[[str], bytes]) -> Pictures:
+        """Finds the pictures of this recipe in files read by name; refuses those whose bytes have changed."""
+        taken: dict[str, Picture] = {}
+
+        def picture(key: str | None) -> Picture:
+            name = key or MAIN
+            if name not in taken:
+                taken[name] = self._taken(name, read)
+            return taken[name]
+
+        return picture
+
+    def _taken(self, key: str, read: Callable[[str], bytes]) -> Picture:
+        if key not in self.sources:
+            raise PlanRefused("unknown-recipe", "This recipe names an artwork that it does not list.")
+        source = self.sources[key]
+        data = read(source.file)
+        if hashlib.sha256(data).hexdigest() != source.sha256:
+            raise PlanRefused(
+                "changed-artwork",
+                f"{source.file} is not the file that this recipe was made for, so it would give other icons.",
+            )
+        return take_in(data, treatment=source.treatment)[1]
