@@ -126,7 +126,7 @@ def _made(pictures: Pictures, recipe: Recipe, plan: Plan, site_name: str) -> Ite
     files: list[BuiltFile] = []
     for spec in plan.specs:
         if not isinstance(spec, IconSpec):
-            made: BuiltFile | LeftOut = BuiltFile(spec, _text(spec, plan, recipe, site_name, files))
+            made: BuiltFile | LeftOut = BuiltFile(spec, text_file(spec, plan, recipe, site_name, files))
         elif spec.sizes:
             made = BuiltFile(spec, _encoded(spec, plan, squares))
         else:
@@ -159,7 +159,8 @@ def _drawing(spec: IconSpec, pictures: Pictures, recipe: Recipe, plan: Plan) -> 
     return BuiltFile(spec, data)
 
 
-def _text(spec: FileSpec, plan: Plan, recipe: Recipe, site_name: str, files: Sequence[BuiltFile]) -> bytes:
+def text_file(spec: FileSpec, plan: Plan, recipe: Recipe, site_name: str, files: Sequence[BuiltFile]) -> bytes:
+    """The manifest or the tile configuration that names these files; raises BuildFailed when it cannot be read back."""
     icons = [(file.spec, plan.addresses.of(file.name, file.sha256)) for file in files]
     if spec is MANIFEST:
         named = [

@@ -52,6 +52,13 @@ class IconSpec(FileSpec):
         return " ".join(f"{size}x{size}" for size in self.sizes) or "any"
 
     @property
+    def named_by(self) -> FileSpec | None:
+        """The text file without which nobody would find it."""
+        if self.in_manifest:
+            return MANIFEST
+        return TILE_CONFIG if self.tile else None
+
+    @property
     def opaque(self) -> bool:
         """Whether nothing may show through."""
         return self.purpose.opaque

@@ -10,9 +10,7 @@ from bexi.core.framing.recipe import LARGEST_ICON
 from bexi.core.iconset.addresses import AT_THE_TOP, Addresses
 from bexi.core.iconset.catalogue import (
     CATALOGUE,
-    MANIFEST,
     ROOT_ICO,
-    TILE_CONFIG,
     FileSpec,
     IconSpec,
     tab_icon,
@@ -57,15 +55,12 @@ class Plan:
             raise PlanRefused("unknown-frames", f"Frames are stored as one of: {', '.join(FRAME_KINDS)}.")
         if not 0 <= self.palette_error <= LARGEST_ERROR:
             raise PlanRefused("unknown-error", f"The error of a palette lies between 0 and {LARGEST_ERROR:g} of 255.")
-        self._refuse_unnamed(MANIFEST, [spec.name for spec in self.icons if spec.in_manifest])
-        self._refuse_unnamed(TILE_CONFIG, [spec.name for spec in self.icons if spec.tile])
-
-    def _refuse_unnamed(self, by: FileSpec, names: list[str]) -> None:
-        if names and by.name not in self.files:
-            raise PlanRefused(
-                "unnamed-files",
-                f"{', '.join(names)} would never be found: only {by.name} names them. Add it, or leave them out.",
-            )
+        for spec in self.icons:
+            if spec.named_by and spec.named_by.name not in self.files:
+                raise PlanRefused(
+                    "unnamed-files",
+                    f"{spec.name} would never be found: only {spec.named_by.name} names it. Add that, or leave it out.",
+                )
 
     @property
     def specs(self) -> tuple[FileSpec, ...]:

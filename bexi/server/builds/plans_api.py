@@ -23,7 +23,10 @@ router = Router(tags=["plans"])
 
 
 class PlannedFileOut(Schema):
-    """A file of the set; `sizes` are px, empty for text files and drawings; `width` is set for a wide picture."""
+    """A file of the set; `sizes` are px, empty for text files and drawings; `width` is that of a wide one.
+
+    `named_by` is the text file without which nobody would find it.
+    """
 
     name: str
     title: str
@@ -35,6 +38,7 @@ class PlannedFileOut(Schema):
     why: str
     source: str
     currency: Currency
+    named_by: str | None
 
     @classmethod
     def of(cls, spec: FileSpec) -> "PlannedFileOut":
@@ -51,6 +55,7 @@ class PlannedFileOut(Schema):
             why=spec.why,
             source=spec.source,
             currency=spec.currency,
+            named_by=icon.named_by.name if icon and icon.named_by else None,
         )
 
 
@@ -184,9 +189,10 @@ def put_plan(request: HttpRequest, site_id: int, body: PlanBody) -> PlanOut:
 def costs(request: HttpRequest, site_id: int) -> list[CostOut]:
     """What each file of the catalogue, and each size of one's own, takes when made from the draft."""
     site = get_object_or_404(Site, pk=site_id)
-    whole = services.whole_set(site, plan_of(site))
-    made = [CostOut(name=file.name, bytes=len(file.data), reason="") for file in whole.files]
-    return [*made, *(CostOut(name=one.name, bytes=None, reason=one.reason) for one in whole.left_out)]
+    plan = plan_of(site)
+    made = [CostOut(name=name, bytes=size, reason="") for name, size in services.costs(site, plan).items()]
+    left_out = services.whole_set(site, plan).left_out
+    return [*made, *(CostOut(name=one.name, bytes=None, reason=one.reason) for one in left_out)]
 
 
 @router.post("/sites/{site_id}/fit", response=FitOut)

@@ -1,5 +1,6 @@
 """Building the set of a site in the background, and handing out what was built."""
 
+import hashlib
 from collections.abc import Callable, Mapping
 from datetime import timedelta
 from typing import Any
@@ -15,6 +16,7 @@ from bexi.core.artwork.treatment import Treatment
 from bexi.core.errors import FramingRefused, PlanRefused, Refusal
 from bexi.core.iconset import build as engine
 from bexi.core.iconset.build import BuiltFile, BuiltSet, Pictures, Progress
+from bexi.core.iconset.catalogue import IconSpec
 from bexi.core.iconset.compare import FileDifference, compare
 from bexi.core.iconset.fit import Fit, Requirement, fit
 from bexi.core.iconset.package import archive, package
@@ -179,12 +181,26 @@ def whole_set(site: Site, plan: Plan) -> BuiltSet:
         plan.dark,
         plan.palette_error,
     )
-    key = f"whole-set {engine.ENGINE_VERSION} {hash((str(draft.sources()), str(draft.recipe), whole, site.name))}"
+    made_from = repr((engine.ENGINE_VERSION, draft.sources(), draft.recipe, whole, site.name))
+    key = f"whole-set-{hashlib.sha256(made_from.encode()).hexdigest()}"
     made: BuiltSet | None = cache.get(key)
     if made is None:
         made = engine.build(pictures_from(draft.sources()), draft.read_recipe, whole, site.name)
         cache.set(key, made)
     return made
+
+
+def costs(site: Site, plan: Plan) -> dict[str, int]:
+    """What each file would take in bytes, made from the draft; text files as they are with this plan's icons."""
+    whole = whole_set(site, plan)
+    planned = {spec.name for spec in plan.specs}
+    chosen = [file for file in whole.files if file.name in planned]
+    taken = {file.name: len(file.data) for file in whole.files}
+    for file in chosen:
+        if not isinstance(file.spec, IconSpec):
+            recipe = _draft(site).read_recipe
+            taken[file.name] = len(engine.text_file(file.spec, plan, recipe, site.name, chosen))
+    return taken
 
 
 def built_files(build: Build) -> list[BuiltFile]:

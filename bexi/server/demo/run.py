@@ -36,6 +36,7 @@ def main(development: bool) -> int:
     call_command("load_demo", str(served), port=STANDIN_PORT)
     processes = Manager()
     processes.add_process("web", _web_command(development))
+    processes.add_process("worker", f'"{sys.executable}" manage.py db_worker --interval 0.2')
     processes.add_process("standin", f'{_beside("bexi-standin")} --folder "{served}" --port {STANDIN_PORT}')
     if development:
         processes.add_process("vite", "npm --prefix frontend run dev")
@@ -47,9 +48,10 @@ def main(development: bool) -> int:
 
 
 def _web_command(development: bool) -> str:
+    """Two processes: the one that encodes a large PNG answers nobody else meanwhile."""
     if development:
         return f'"{sys.executable}" manage.py runserver {LOOPBACK}:{WEB_PORT}'
-    return f"{_beside('gunicorn')} bexi.server.wsgi --bind {LOOPBACK}:{WEB_PORT} --threads 8 --log-level warning"
+    return f"{_beside('gunicorn')} bexi.server.wsgi --bind {LOOPBACK}:{WEB_PORT} --workers 2 --threads 8 --log-level warning"
 
 
 def _beside(command: str) -> str:

@@ -2,11 +2,15 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 
 import {
   answer,
+  type BuildRun,
   client,
   type Details,
   type Draft,
   type Drawing,
+  type Picture,
   type PictureOnSite,
+  type PlanChoices,
+  type Requirement,
   type ShelfKind,
   type SiteInput,
   type Treatment,
@@ -79,21 +83,76 @@ export const useDrafts = (siteId: number) =>
   });
 
 /** The icons of a draft that is not on the bench. */
-export const useRungsOf = (draft: Draft | undefined, sizes: number[]) =>
+export const useRungsOf = (draft: Draft | undefined, pictures: Picture[]) =>
   useQuery({
-    queryKey: ["rungs", draft?.id, draft?.revision],
+    queryKey: ["rungs", draft?.id, draft?.revision, pictures],
     queryFn: () =>
       answer(
         client.POST("/api/artwork/{artwork_id}/ladder", {
           ...piece(draft?.artwork_id ?? 0),
-          body: { recipe: draft?.recipe as Draft["recipe"], sizes },
+          body: { recipe: draft?.recipe as Draft["recipe"], pictures },
         }),
       ),
     enabled: draft !== undefined,
   });
 
-export const usePlannedFiles = () =>
-  useQuery({ queryKey: ["plan"], queryFn: () => answer(client.GET("/api/plan")), staleTime: Infinity });
+export const useCatalogue = () =>
+  useQuery({
+    queryKey: ["catalogue"],
+    queryFn: () => answer(client.GET("/api/catalogue")),
+    staleTime: Infinity,
+  });
+
+export const useReadyPlans = () =>
+  useQuery({
+    queryKey: ["ready-plans"],
+    queryFn: () => answer(client.GET("/api/plans")),
+    staleTime: Infinity,
+  });
+
+export const useSetPlan = (siteId: number) =>
+  useQuery({
+    queryKey: ["set-plan", siteId],
+    queryFn: () => answer(client.GET("/api/sites/{site_id}/plan", site(siteId))),
+  });
+
+/** What every file of the catalogue would take, made from the draft; the last known while it is made anew. */
+export const useCosts = (siteId: number, enabled: boolean) =>
+  useQuery({
+    queryKey: ["costs", siteId],
+    queryFn: () => answer(client.GET("/api/sites/{site_id}/costs", site(siteId))),
+    enabled,
+    retry: false,
+    placeholderData: keepPreviousData,
+  });
+
+export const useRequirements = () =>
+  useQuery({ queryKey: ["requirements"], queryFn: () => answer(client.GET("/api/requirements")) });
+
+const WATCHED_EVERY_MS = 300;
+
+/** The latest build run of a site, watched while it is under way. */
+export const useBuildRun = (siteId: number) =>
+  useQuery({
+    queryKey: ["build-run", siteId],
+    queryFn: () => answer(client.GET("/api/sites/{site_id}/build-run", site(siteId))),
+    refetchInterval: ({ state }) => (isUnderWay(state.data) ? WATCHED_EVERY_MS : false),
+  });
+
+export const isUnderWay = (run: BuildRun | null | undefined) =>
+  run?.state === "waiting" || run?.state === "running";
+
+export const useComparison = (buildId: number, earlierId: number) =>
+  useQuery({
+    queryKey: ["comparison", buildId, earlierId],
+    queryFn: () =>
+      answer(
+        client.GET("/api/builds/{build_id}/compared-with/{earlier_id}", {
+          params: { path: { build_id: buildId, earlier_id: earlierId } },
+        }),
+      ),
+    staleTime: Infinity,
+  });
 
 export const useBuilds = (siteId: number) =>
   useQuery({
@@ -134,7 +193,37 @@ export const useChangeSite = (siteId: number) =>
   useChange((body: SiteInput) => answer(client.PUT("/api/sites/{site_id}", { ...site(siteId), body })));
 
 export const useBuildSite = (siteId: number) =>
-  useChange(() => answer(client.POST("/api/sites/{site_id}/builds", site(siteId))));
+  useMutation({ mutationFn: () => answer(client.POST("/api/sites/{site_id}/builds", site(siteId))) });
+
+export const useStopRun = () =>
+  useChange((runId: number) =>
+    answer(client.POST("/api/build-runs/{run_id}/stop", { params: { path: { run_id: runId } } })),
+  );
+
+export const useBuildAgain = () =>
+  useMutation({
+    mutationFn: (buildId: number) =>
+      answer(client.POST("/api/builds/{build_id}/again", { params: { path: { build_id: buildId } } })),
+  });
+
+export const useChangePlan = (siteId: number) =>
+  useChange((body: PlanChoices) =>
+    answer(client.PUT("/api/sites/{site_id}/plan", { ...site(siteId), body })),
+  );
+
+export const useFit = (siteId: number) =>
+  useMutation({
+    mutationFn: (body: Requirement) =>
+      answer(client.POST("/api/sites/{site_id}/fit", { ...site(siteId), body })),
+  });
+
+export const useKeepRequirement = () =>
+  useChange((body: Requirement & { name: string }) => answer(client.POST("/api/requirements", { body })));
+
+export const useForgetRequirement = () =>
+  useChange((id: number) =>
+    answer(client.DELETE("/api/requirements/{requirement_id}", { params: { path: { requirement_id: id } } })),
+  );
 
 export const useInstall = (siteId: number) =>
   useChange((fingerprint: string) =>

@@ -523,7 +523,7 @@ export interface paths {
         put?: never;
         /**
          * Ladder
-         * @description The icons a recipe gives at these sizes, as they would be built.
+         * @description The icons a recipe gives, as they would be built.
          */
         post: operations["bexi_server_benches_api_ladder"];
         delete?: never;
@@ -532,7 +532,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/plan": {
+    "/api/catalogue": {
         parameters: {
             query?: never;
             header?: never;
@@ -540,13 +540,141 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Planned Files
-         * @description Which files a set holds, and why.
+         * Catalogue
+         * @description Every file a site may need, and why.
          */
-        get: operations["bexi_server_builds_api_planned_files"];
+        get: operations["bexi_server_builds_plans_api_catalogue"];
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ready Plans
+         * @description The ready-made plans.
+         */
+        get: operations["bexi_server_builds_plans_api_ready_plans"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Plan
+         * @description The set plan of a site.
+         */
+        get: operations["bexi_server_builds_plans_api_get_plan"];
+        /**
+         * Put Plan
+         * @description Keep the set plan of a site.
+         */
+        put: operations["bexi_server_builds_plans_api_put_plan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Costs
+         * @description What each file of the catalogue, and each size of one's own, takes when made from the draft.
+         */
+        get: operations["bexi_server_builds_plans_api_costs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fit
+         * @description The one file that an upload field asks for.
+         */
+        post: operations["bexi_server_builds_plans_api_fit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/requirements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Requirements
+         * @description What upload fields ask for, as it was kept.
+         */
+        get: operations["bexi_server_builds_plans_api_list_requirements"];
+        put?: never;
+        /**
+         * Keep Requirement
+         * @description Keep what an upload field asks for under a name.
+         */
+        post: operations["bexi_server_builds_plans_api_keep_requirement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/requirements/{requirement_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget Requirement
+         * @description Forget what an upload field asks for.
+         */
+        delete: operations["bexi_server_builds_plans_api_forget_requirement"];
         options?: never;
         head?: never;
         patch?: never;
@@ -567,9 +695,109 @@ export interface paths {
         put?: never;
         /**
          * Build Site
-         * @description Build the draft of a site.
+         * @description Build the draft of a site in the background.
          */
         post: operations["bexi_server_builds_api_build_site"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/build-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Latest Run
+         * @description The latest run of a site, or null.
+         */
+        get: operations["bexi_server_builds_api_latest_run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/build-runs/{run_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Run
+         * @description Ask a run to stop.
+         */
+        post: operations["bexi_server_builds_api_stop_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Build Again
+         * @description Make a build once more and say whether the bytes are the same.
+         */
+        post: operations["bexi_server_builds_api_build_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/compared-with/{earlier_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Builds
+         * @description How a build differs from another one.
+         */
+        get: operations["bexi_server_builds_api_compare_builds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/compared-with/{earlier_id}/{name}/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Difference
+         * @description Where one picture of a file differs between two builds, as a PNG: white is equal.
+         */
+        get: operations["bexi_server_builds_api_difference"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -628,6 +856,26 @@ export interface paths {
          * @description The whole set as a ZIP.
          */
         get: operations["bexi_server_builds_api_built_set"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/recipe.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recipe Of
+         * @description The recipe file and its artwork as a ZIP, for the command line.
+         */
+        get: operations["bexi_server_builds_api_recipe_of"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1239,7 +1487,7 @@ export interface components {
         };
         /**
          * OwnBody
-         * @description A framing of its own for `smallest` to `largest` px, or for the home screen.
+         * @description A framing of its own for the icons of one purpose, from `smallest` to `largest` px.
          */
         OwnBody: {
             framing: components["schemas"]["FramingBody"];
@@ -1253,12 +1501,17 @@ export interface components {
              * @default 1024
              */
             largest: number;
-            /**
-             * Home
-             * @default false
-             */
-            home: boolean;
+            /** @default tab */
+            purpose: components["schemas"]["Purpose"];
         };
+        /**
+         * Purpose
+         * @description Where an icon will be seen.
+         *
+         *     `masked` and `one-colour` are the purposes `maskable` and `monochrome` of the W3C Web Application Manifest.
+         * @enum {string}
+         */
+        Purpose: "tab" | "home" | "masked" | "one-colour";
         /** RecipeBody */
         RecipeBody: {
             framing: components["schemas"]["FramingBody"];
@@ -1290,11 +1543,13 @@ export interface components {
          * RungOut
          * @description `png` is base64; `enlargement` is how many times the artwork is enlarged, null for vectors.
          *
-         *     `own` is the number of the recipe's own framing that this size takes, null when it goes with all sizes.
+         *     `own` is the number of the recipe's own framing that this picture takes, null when it goes with all sizes;
+         *     `framing` is the one it comes out of.
          */
         RungOut: {
             /** Size */
             size: number;
+            purpose: components["schemas"]["Purpose"];
             /** Opaque */
             opaque: boolean;
             /** Png */
@@ -1305,16 +1560,34 @@ export interface components {
             enlargement: number | null;
             /** Own */
             own: number | null;
+            framing: components["schemas"]["FramingBody"];
         };
         /** LadderIn */
         LadderIn: {
             recipe: components["schemas"]["RecipeBody"];
-            /** Sizes */
-            sizes: number[];
+            /** Pictures */
+            pictures: components["schemas"]["PictureBody"][];
         };
         /**
+         * PictureBody
+         * @description One picture of a set: its side in px and what it is for.
+         */
+        PictureBody: {
+            /** Size */
+            size: number;
+            purpose: components["schemas"]["Purpose"];
+        };
+        /**
+         * Currency
+         * @description Who still asks for a file.
+         * @enum {string}
+         */
+        Currency: "needed today" | "older devices" | "legacy";
+        /**
          * PlannedFileOut
-         * @description A file of the set; `sizes` are px, empty for text files.
+         * @description A file of the set; `sizes` are px, empty for text files and drawings; `width` is that of a wide one.
+         *
+         *     `named_by` is the text file without which nobody would find it.
          */
         PlannedFileOut: {
             /** Name */
@@ -1325,12 +1598,178 @@ export interface components {
             media_type: string;
             /** Sizes */
             sizes: number[];
+            /** Width */
+            width: number | null;
+            purpose: components["schemas"]["Purpose"] | null;
             /** Opaque */
             opaque: boolean;
             /** Why */
             why: string;
             /** Source */
             source: string;
+            currency: components["schemas"]["Currency"];
+            /** Named By */
+            named_by: string | null;
+        };
+        /** ReadyPlanOut */
+        ReadyPlanOut: {
+            /** Name */
+            name: string;
+            /** Files */
+            files: string[];
+        };
+        /**
+         * PlanBody
+         * @description Names of the files and the choices about them; `dark` is a hex colour or null.
+         */
+        PlanBody: {
+            /** Files */
+            files: string[];
+            /**
+             * Frames
+             * @default [
+             *       16,
+             *       32,
+             *       48
+             *     ]
+             */
+            frames: number[];
+            /**
+             * Frame Kind
+             * @default bitmap
+             */
+            frame_kind: string;
+            /**
+             * Extra
+             * @default []
+             */
+            extra: number[];
+            /**
+             * Base
+             * @default /
+             */
+            base: string;
+            /**
+             * Stamped
+             * @default false
+             */
+            stamped: boolean;
+            /** Dark */
+            dark?: string | null;
+            /**
+             * Palette Error
+             * @default 0
+             */
+            palette_error: number;
+        };
+        /**
+         * PlanOut
+         * @description `ready` is the name of the ready-made plan that holds the same files; `pictures` are all it needs.
+         */
+        PlanOut: {
+            plan: components["schemas"]["PlanBody"];
+            /** Ready */
+            ready: string | null;
+            /** Files */
+            files: components["schemas"]["PlannedFileOut"][];
+            /** Pictures */
+            pictures: components["schemas"]["PictureBody"][];
+        };
+        /**
+         * CostOut
+         * @description What a file would take, in bytes; null with the reason when it cannot be had from this artwork.
+         */
+        CostOut: {
+            /** Name */
+            name: string;
+            /** Bytes */
+            bytes: number | null;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * FitOut
+         * @description `data` is the file in base64; `notes` say what was given up; `enlargement` as on the ladder.
+         */
+        FitOut: {
+            /** Media Type */
+            media_type: string;
+            /** Size */
+            size: number;
+            /** Bytes */
+            bytes: number;
+            /** Data */
+            data: string;
+            /** Notes */
+            notes: string[];
+            /** Enlargement */
+            enlargement: number | null;
+        };
+        /**
+         * FieldFormat
+         * @description What upload fields take.
+         * @enum {string}
+         */
+        FieldFormat: "ico" | "png" | "jpeg" | "gif" | "bmp";
+        /**
+         * Ground
+         * @description Whether the field asks for an opaque or a clear ground, or takes either.
+         * @enum {string}
+         */
+        Ground: "either" | "opaque" | "clear";
+        /**
+         * RequirementBody
+         * @description What an upload field asks for; `most_kb` are kilobytes of 1,000 bytes, null for no limit.
+         */
+        RequirementBody: {
+            format: components["schemas"]["FieldFormat"];
+            /** Size */
+            size: number;
+            /**
+             * At Least
+             * @default false
+             */
+            at_least: boolean;
+            /** Most Kb */
+            most_kb?: number | null;
+            /** @default either */
+            ground: components["schemas"]["Ground"];
+        };
+        /** RequirementOut */
+        RequirementOut: {
+            format: components["schemas"]["FieldFormat"];
+            /** Size */
+            size: number;
+            /**
+             * At Least
+             * @default false
+             */
+            at_least: boolean;
+            /** Most Kb */
+            most_kb?: number | null;
+            /** @default either */
+            ground: components["schemas"]["Ground"];
+            /** Name */
+            name: string;
+            /** Id */
+            id: number;
+        };
+        /** RequirementIn */
+        RequirementIn: {
+            format: components["schemas"]["FieldFormat"];
+            /** Size */
+            size: number;
+            /**
+             * At Least
+             * @default false
+             */
+            at_least: boolean;
+            /** Most Kb */
+            most_kb?: number | null;
+            /** @default either */
+            ground: components["schemas"]["Ground"];
+            /** Name */
+            name: string;
         };
         /** BuildFileOut */
         BuildFileOut: {
@@ -1342,12 +1781,18 @@ export interface components {
             media_type: string;
             /** Sizes */
             sizes: number[];
+            /** Width */
+            width: number | null;
+            purpose: components["schemas"]["Purpose"] | null;
             /** Opaque */
             opaque: boolean;
             /** Why */
             why: string;
             /** Source */
             source: string;
+            currency: components["schemas"]["Currency"];
+            /** Named By */
+            named_by: string | null;
             /** Size */
             size: number;
             /** Sha256 */
@@ -1369,12 +1814,82 @@ export interface components {
             /** Artwork Id */
             artwork_id: number;
             recipe: components["schemas"]["RecipeBody"];
+            /** Plan Name */
+            plan_name: string | null;
             /** Current */
             current: boolean;
             /** Files */
             files: components["schemas"]["BuildFileOut"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOutOut"][];
             /** Head */
             head: string[];
+        };
+        /** LeftOutOut */
+        LeftOutOut: {
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * BuildRunOut
+         * @description `done` of `total` files are finished; `build_id` is there once it is done, `problem` when it failed.
+         */
+        BuildRunOut: {
+            /** Id */
+            id: number;
+            state: components["schemas"]["RunState"];
+            /** Stop Asked */
+            stop_asked: boolean;
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+            /** Current */
+            current: string;
+            /** Problem */
+            problem: string;
+            /** Build Id */
+            build_id: number | null;
+        };
+        /**
+         * RunState
+         * @description How far a run has come; the last three end it.
+         * @enum {string}
+         */
+        RunState: "waiting" | "running" | "done" | "stopped" | "failed";
+        /**
+         * Change
+         * @description What became of a file between two sets.
+         * @enum {string}
+         */
+        Change: "same" | "changed" | "added" | "gone";
+        /** FileDifferenceOut */
+        FileDifferenceOut: {
+            /** Name */
+            name: string;
+            change: components["schemas"]["Change"];
+            /** Bytes Before */
+            bytes_before: number | null;
+            /** Bytes After */
+            bytes_after: number | null;
+            /** Pictures */
+            pictures: components["schemas"]["PictureDifferenceOut"][];
+        };
+        /**
+         * PictureDifferenceOut
+         * @description `mean` and `largest` are of 255; null when the pictures have different sizes.
+         */
+        PictureDifferenceOut: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Mean */
+            mean: number | null;
+            /** Largest */
+            largest: number | null;
         };
         /**
          * InstallPlanOut
@@ -2272,7 +2787,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_builds_api_planned_files: {
+    bexi_server_builds_plans_api_catalogue: {
         parameters: {
             query?: never;
             header?: never;
@@ -2289,6 +2804,186 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PlannedFileOut"][];
                 };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_ready_plans: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadyPlanOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_get_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_put_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_costs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CostOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RequirementBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitOut"];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_list_requirements: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_keep_requirement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RequirementIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementOut"];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_forget_requirement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                requirement_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2325,14 +3020,124 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Created */
-            201: {
+            /** @description Accepted */
+            202: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BuildOut"];
+                    "application/json": components["schemas"]["BuildRunOut"];
                 };
+            };
+        };
+    };
+    bexi_server_builds_api_latest_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildRunOut"] | null;
+                };
+            };
+        };
+    };
+    bexi_server_builds_api_stop_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_builds_api_build_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileDifferenceOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_builds_api_compare_builds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                earlier_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileDifferenceOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_builds_api_difference: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                earlier_id: number;
+                name: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2380,6 +3185,26 @@ export interface operations {
         };
     };
     bexi_server_builds_api_built_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_builds_api_recipe_of: {
         parameters: {
             query?: never;
             header?: never;

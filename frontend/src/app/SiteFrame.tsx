@@ -1,10 +1,11 @@
-import { App, Button, Select } from "antd";
-import { type ReactNode, use, useEffect, useEffectEvent, useState } from "react";
+import { Select } from "antd";
+import { type ReactNode, useState } from "react";
 import { createPortal } from "react-dom";
-import { NavLink, Outlet, useMatch, useNavigate, useOutletContext, useParams } from "react-router";
+import { NavLink, Outlet, useNavigate, useOutletContext, useParams } from "react-router";
 
 import type { Site } from "../api/client";
-import { useBuildSite, useDraft, useSites } from "../api/queries";
+import { useSites } from "../api/queries";
+import { BuildButton } from "./BuildButton";
 import { DraftSaving, newDraftSaving } from "./draftSaving";
 import { ErrorPage } from "./ErrorPage";
 import { Loading } from "./Loading";
@@ -64,40 +65,5 @@ function SiteSwitch({ site, sites }: { site: Site; sites: Site[] }) {
       onChange={(id) => void navigate(`/sites/${id}/bench`)}
       popupMatchSelectWidth={false}
     />
-  );
-}
-
-function BuildButton({ site }: { site: Site }) {
-  const draft = useDraft(site.id);
-  const build = useBuildSite(site.id);
-  const navigate = useNavigate();
-  const { message } = App.useApp();
-  const draftSaving = use(DraftSaving);
-  const onBench = useMatch("/sites/:siteId/bench") !== null;
-  const start = async () => {
-    if (!draft.data || build.isPending) return;
-    await draftSaving.now();
-    build.mutate(undefined, {
-      onSuccess: () => void navigate(`/sites/${site.id}/set`),
-      onError: (problem) => void message.error(problem.message, 8),
-    });
-  };
-  const onKey = useEffectEvent((event: KeyboardEvent) => {
-    if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) void start();
-  });
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => onKey(event);
-    addEventListener("keydown", listen);
-    return () => removeEventListener("keydown", listen);
-  }, []);
-  if (!draft.data) return null;
-  return (
-    <Button
-      className={onBench ? "main-action" : (styles.quiet ?? "")}
-      loading={build.isPending}
-      onClick={() => void start()}
-    >
-      Build the set
-    </Button>
   );
 }

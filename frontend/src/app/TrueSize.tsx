@@ -12,22 +12,32 @@ const subscribe = (changed: () => void) => {
 
 export const useDevicePixelRatio = () => useSyncExternalStore(subscribe, () => devicePixelRatio);
 
-type Props = { src: string; size: number; alt: string; times?: number };
+type Props = {
+  src: string;
+  size: number;
+  alt: string;
+  times?: number;
+  /** Where the picture is wider than high. */
+  width?: number;
+};
 
-/** A picture of `size` px drawn one image pixel for one device pixel, or for `times` of them in each direction. */
-export function TrueSize({ src, size, alt, times = 1 }: Props) {
-  const side = (size * times) / useDevicePixelRatio();
-  return <img className="true-size" src={src} alt={alt} style={{ width: side, height: side }} />;
+/** A picture `size` px high drawn one image pixel for one device pixel, or for `times` of them in each direction. */
+export function TrueSize({ src, size, alt, times = 1, width = size }: Props) {
+  const scale = times / useDevicePixelRatio();
+  return (
+    <img className="true-size" src={src} alt={alt} style={{ width: width * scale, height: size * scale }} />
+  );
 }
 
 /** The same, with only its middle shown when it is larger than `room` CSS px; the caller says so beneath. */
 export function TrueSizeInPart({ room, ...picture }: Props & { room: number }) {
-  const side = (picture.size * (picture.times ?? 1)) / useDevicePixelRatio();
-  if (side <= room) return <TrueSize {...picture} />;
-  const offset = Math.round((room - side) / 2);
+  const scale = (picture.times ?? 1) / useDevicePixelRatio();
+  const [across, down] = [(picture.width ?? picture.size) * scale, picture.size * scale];
+  if (across <= room && down <= room) return <TrueSize {...picture} />;
+  const [left, top] = [across, down].map((side) => Math.round((Math.min(room, side) - side) / 2));
   return (
-    <div style={{ width: room, height: room, overflow: "hidden" }}>
-      <div style={{ margin: offset }}>
+    <div style={{ width: Math.min(room, across), height: Math.min(room, down), overflow: "hidden" }}>
+      <div style={{ margin: `${top}px ${left}px` }}>
         <TrueSize {...picture} />
       </div>
     </div>

@@ -14,14 +14,14 @@ import { SeenInPlace } from "./SeenInPlace";
 import { Stage } from "./Stage";
 import { useBenchKeys } from "./useBenchKeys";
 import { useDraftRecipe } from "./useDraftRecipe";
-import { useLadder } from "./useLadder";
+import { useLadder, usePictures } from "./useLadder";
 
 type Props = { site: Site; artwork: Artwork; draft: Draft; showStored: () => void };
 
 /** The main view: the stage with the square frame, its controls, and every size at true size. */
 export function Bench({ site, artwork, draft, showStored }: Props) {
   const { recipe, change, save, step, ...keeping } = useDraftRecipe(site.id, draft);
-  const ladder = useLadder(artwork.id, recipe);
+  const ladder = useLadder(artwork.id, recipe, usePictures(site.id));
   const [ground, setGround] = useState("light");
   const [listKeys, setListKeys] = useState(false);
   const [picked, setPicked] = useState<Picked>();
@@ -37,10 +37,10 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
 
   const changeFraming = (part: Partial<Framing>) =>
     change((now) => withFraming(now, ownOf(now, picked), part));
+  const position = ladder.rungs.findIndex(
+    (rung) => rung.size === picked?.size && rung.purpose === picked.purpose,
+  );
   const walk = (by: number) => {
-    const position = ladder.rungs.findIndex(
-      (rung) => rung.size === picked?.size && rung.opaque === picked.opaque,
-    );
     setPicked(ladder.rungs.at(Math.max(0, Math.min(position + by, ladder.rungs.length - 1))));
   };
   useBenchKeys({
@@ -61,6 +61,7 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
         recipe={recipe}
         own={own}
         picked={picked}
+        current={ladder.rungs[position]?.framing}
         change={change}
         changeFraming={changeFraming}
         allSizes={() => setPicked(undefined)}

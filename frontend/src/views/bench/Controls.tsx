@@ -19,18 +19,20 @@ type Props = {
   recipe: Recipe;
   own: number;
   picked: Picked | undefined;
+  current: Framing | undefined;
   change: (update: (recipe: Recipe) => Recipe) => void;
   changeFraming: (part: Partial<Framing>) => void;
   allSizes: () => void;
 };
 
-export function Controls({ drafts, artwork, recipe, own, picked, change, changeFraming, allSizes }: Props) {
+export function Controls(props: Props) {
+  const { drafts, artwork, recipe, own, picked, current, change, changeFraming, allSizes } = props;
   const framing = recipe.own?.[own]?.framing ?? recipe.framing;
   const { facts } = artwork;
   return (
     <section className={styles.controls} aria-label="Framing" tabIndex={0}>
       {drafts}
-      <Scope recipe={recipe} own={own} picked={picked} change={change} allSizes={allSizes} />
+      <Scope {...{ recipe, own, picked, current, change, allSizes }} />
       <Link to="../artwork" relative="path" className={styles.card} title="Change the artwork">
         <ArtworkPicture artwork={artwork} longest={160} className={styles.thumbnail ?? ""} />
         <span>

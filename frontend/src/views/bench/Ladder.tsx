@@ -10,8 +10,8 @@ import { bytes } from "../../app/units";
 import styles from "./bench.module.css";
 import { pictureIn } from "./comparison";
 import { Loupe } from "./Loupe";
-import type { Picked } from "./scope";
-import { ALL_SIZES, pngOf } from "./useLadder";
+import { type Picked, PLACES } from "./scope";
+import { pngOf, usePictures } from "./useLadder";
 
 const ROOM = 192;
 const READING = 64;
@@ -40,7 +40,7 @@ export function Ladder(props: Props) {
   const [times, setTimes] = useState(1);
   const beside = useBeside(site, draft, builds, besideKey);
   const ratio = useDevicePixelRatio() / times;
-  const isPicked = (rung: Rung) => rung.size === picked?.size && rung.opaque === picked.opaque;
+  const isPicked = (rung: Rung) => rung.size === picked?.size && rung.purpose === picked.purpose;
   const inLoupe = rungs.find(isPicked) ?? rungs[0];
   const ownGround = ground !== "light" && ground !== "dark";
   return (
@@ -105,7 +105,7 @@ export function Ladder(props: Props) {
         >
           {rungs.map((rung) => (
             <li
-              key={rung.size}
+              key={`${rung.size} ${rung.purpose}`}
               style={{ width: rungWidth(rung.size / ratio) * (beside.name ? 2 : 1) + (beside.name ? 8 : 0) }}
             >
               <button
@@ -120,7 +120,7 @@ export function Ladder(props: Props) {
                     size={rung.size}
                     room={ROOM}
                     times={times}
-                    alt={`Icon at ${rung.size} px`}
+                    alt={`Icon at ${rung.size} px${placeOf(rung)}`}
                   />
                   {beside.name && (
                     <Beside name={beside.name} picture={beside.picture(rung)} rung={rung} times={times} />
@@ -132,7 +132,7 @@ export function Ladder(props: Props) {
           ))}
         </ol>
       )}
-      {inLoupe && <Loupe key={`${inLoupe.size} ${inLoupe.opaque}`} rung={inLoupe} />}
+      {inLoupe && <Loupe key={`${inLoupe.size} ${inLoupe.purpose}`} rung={inLoupe} />}
     </section>
   );
 }
@@ -142,10 +142,10 @@ function useBeside(site: Site, draft: Draft, builds: Build[], key: string) {
   const drafts = (useDrafts(site.id).data ?? []).filter(({ id }) => id !== draft.id);
   const other = drafts.find(({ id }) => key === `draft ${id}`);
   const build = builds.find(({ id }) => key === `build ${id}`);
-  const rungs = useRungsOf(other, ALL_SIZES).data ?? [];
+  const rungs = useRungsOf(other, usePictures(site.id)).data ?? [];
   const picture = (wanted: Rung): string | undefined => {
     if (build) return pictureIn(build, wanted);
-    const rung = rungs.find((one) => one.size === wanted.size && one.opaque === wanted.opaque);
+    const rung = rungs.find((one) => one.size === wanted.size && one.purpose === wanted.purpose);
     return rung && pngOf(rung);
   };
   return { drafts, name: build ? `Build ${build.number}` : other?.name, picture };
@@ -166,6 +166,8 @@ function Beside({ name, picture, rung, times }: BesideProps) {
   );
 }
 
+const placeOf = ({ purpose }: Rung) => (purpose === "tab" ? "" : `, ${PLACES[purpose]}`);
+
 /** Whole CSS px, so that every icon starts on a whole device px. */
 const rungWidth = (side: number) => Math.ceil(Math.max(READING, Math.min(side, ROOM)));
 
@@ -174,7 +176,8 @@ function RungReading({ rung, ratio }: { rung: Rung; ratio: number }) {
   return (
     <span className={`reading ${styles.rungReading}`}>
       <span>
-        {rung.size} px{rung.size / ratio > ROOM ? ", middle part" : ""}
+        {rung.size} px{placeOf(rung)}
+        {rung.size / ratio > ROOM ? ", middle part" : ""}
       </span>
       <span data-tone={enlarged ? "caution" : "good"}>
         {enlarged ? `${rung.enlargement?.toFixed(1)} × enlarged` : "sharp"}

@@ -1,9 +1,9 @@
 import { Button, Select } from "antd";
 
-import type { Recipe } from "../../api/client";
+import type { Framing, Own, Recipe } from "../../api/client";
 import { useArtwork, useShelf } from "../../api/queries";
 import styles from "./bench.module.css";
-import { type Picked, rejoined, sizesOf, standingAlone, withFraming } from "./scope";
+import { type Picked, PLACES, rejoined, sizesOf, standingAlone, withFraming } from "./scope";
 
 const DRAFTS_OWN = 0;
 const LARGEST = 1024;
@@ -12,33 +12,39 @@ type Props = {
   recipe: Recipe;
   own: number;
   picked: Picked | undefined;
+  /** The framing that the picked rung comes out of. */
+  current: Framing | undefined;
   change: (update: (recipe: Recipe) => Recipe) => void;
   allSizes: () => void;
 };
 
 /** Which sizes the framing at hand is for, and letting the picked ones stand alone or rejoin the others. */
-export function Scope({ recipe, own, picked, change, allSizes }: Props) {
+export function Scope({ recipe, own, picked, current, change, allSizes }: Props) {
   const alone = recipe.own?.[own];
   if (!picked) {
     return <p className={styles.scope}>For all sizes. Pick a rung below to give it a framing of its own.</p>;
   }
   if (!alone) {
-    const { size, opaque } = picked;
-    const choices = opaque
-      ? [{ smallest: 1, largest: LARGEST, home: true }]
-      : [size, ...(size > 16 && size < 180 ? [1] : [])].map((smallest) => ({
-          smallest,
-          largest: size,
-          home: false,
-        }));
+    const { size, purpose } = picked;
+    const choices: Omit<Own, "framing">[] =
+      purpose === "tab"
+        ? [size, ...(size > 16 && size < 180 ? [1] : [])].map((smallest) => ({
+            smallest,
+            largest: size,
+            purpose,
+          }))
+        : [{ smallest: 1, largest: LARGEST, purpose }];
     return (
       <div className={styles.scope}>
-        <span>{opaque ? `${size} px, home screen` : `${size} px`} goes with all sizes.</span>
+        <span>
+          {purpose === "tab" ? `${size} px` : `${size} px, ${PLACES[purpose]},`} goes with all sizes.
+          {purpose === "masked" && " Its frame is drawn out until the ink lies in the safe circle."}
+        </span>
         {choices.map((sizes) => (
           <Button
             key={sizesOf(sizes)}
             size="small"
-            onClick={() => change((now) => standingAlone(now, sizes))}
+            onClick={() => change((now) => standingAlone(now, sizes, current ?? now.framing))}
           >
             Own framing: {sizesOf(sizes)}
           </Button>

@@ -11,9 +11,9 @@ type Props = { site: Site; rungs: Rung[]; notes: string[] };
 /** The icon where visitors meet it, in plain drawings that are no maker's browser or phone. */
 export function SeenInPlace({ site, rungs, notes }: Props) {
   const dense = useDevicePixelRatio() >= 1.5;
-  const small = rungs.find((rung) => rung.size === (dense ? 32 : 16));
-  const medium = rungs.find((rung) => rung.size === 48);
-  const home = rungs.find((rung) => rung.opaque);
+  const small = rungs.find((rung) => rung.purpose === "tab" && rung.size === (dense ? 32 : 16));
+  const medium = rungs.find((rung) => rung.purpose === "tab" && rung.size === 48);
+  const home = rungs.find((rung) => rung.purpose === "home" && rung.size === 180);
   return (
     <section className={styles.places} tabIndex={0} aria-label="Seen in place, true size">
       <h2>Seen in place, true size</h2>

@@ -1,10 +1,10 @@
-import type { Framing, Own, Recipe, Rung } from "../../api/client";
+import type { Framing, Own, Picture, Purpose, Recipe } from "../../api/client";
 
 /** The rung that was picked on the ladder. */
-export type Picked = Pick<Rung, "size" | "opaque">;
+export type Picked = Picture;
 
-const covers = (own: Own, { size, opaque }: Picked) =>
-  own.home ? opaque : !opaque && size >= (own.smallest ?? 1) && size <= (own.largest ?? Infinity);
+const covers = (own: Own, { size, purpose }: Picked) =>
+  purpose === (own.purpose ?? "tab") && size >= (own.smallest ?? 1) && size <= (own.largest ?? Infinity);
 
 /** Number of the own framing that a picked rung takes, -1 when it goes with all sizes. */
 export const ownOf = (recipe: Recipe, picked: Picked | undefined) =>
@@ -24,9 +24,9 @@ export function withFraming(recipe: Recipe, own: number, part: Partial<Framing>)
 }
 
 /** The recipe with a framing of its own for some sizes, which begins as a copy of the one they had. */
-export const standingAlone = (recipe: Recipe, sizes: Omit<Own, "framing">): Recipe => ({
+export const standingAlone = (recipe: Recipe, sizes: Omit<Own, "framing">, framing: Framing): Recipe => ({
   ...recipe,
-  own: [{ ...sizes, framing: recipe.framing }, ...(recipe.own ?? [])],
+  own: [{ ...sizes, framing }, ...(recipe.own ?? [])],
 });
 
 export const rejoined = (recipe: Recipe, own: number): Recipe => ({
@@ -34,8 +34,16 @@ export const rejoined = (recipe: Recipe, own: number): Recipe => ({
   own: (recipe.own ?? []).filter((_, number) => number !== own),
 });
 
-export function sizesOf({ smallest = 1, largest = Infinity, home = false }: Omit<Own, "framing">): string {
-  if (home) return "the home screen";
+export const PLACES: Record<Purpose, string> = {
+  tab: "tabs",
+  home: "home screen",
+  masked: "masked",
+  "one-colour": "one colour",
+};
+
+export function sizesOf({ smallest = 1, largest = Infinity, purpose = "tab" }: Omit<Own, "framing">): string {
+  if (purpose === "home") return "the home screen";
+  if (purpose !== "tab") return `${PLACES[purpose]} icons`;
   if (smallest === largest) return `${largest} px`;
   return smallest <= 1 ? `up to ${largest} px` : `${smallest} to ${largest} px`;
 }

@@ -1,0 +1,84 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { App, Button, Progress } from "antd";
+import { use, useEffect, useEffectEvent, useRef } from "react";
+import { useMatch, useNavigate } from "react-router";
+
+import type { Site } from "../api/client";
+import { isUnderWay, useBuildRun, useBuildSite, useDraft, useStopRun } from "../api/queries";
+import { DraftSaving } from "./draftSaving";
+import styles from "./shell.module.css";
+
+/** Builds the draft in the background: shows how far it is, can stop it, and leads to the finished set. */
+export function BuildButton({ site }: { site: Site }) {
+  const draft = useDraft(site.id);
+  const run = useBuildRun(site.id);
+  const build = useBuildSite(site.id);
+  const stop = useStopRun();
+  const navigate = useNavigate();
+  const { message } = App.useApp();
+  const draftSaving = use(DraftSaving);
+  const onBench = useMatch("/sites/:siteId/bench") !== null;
+  const awaited = useRef<number>(undefined);
+  const queries = useQueryClient();
+  const busy = isUnderWay(run.data) || build.isPending;
+
+  const start = async () => {
+    if (!draft.data || busy) return;
+    await draftSaving.now();
+    build.mutate(undefined, {
+      onSuccess: (begun) => {
+        awaited.current = begun.id;
+        queries.setQueryData(["build-run", site.id], begun); // watched from here on
+      },
+      onError: (problem) => void message.error(problem.message, 8),
+    });
+  };
+  const onEnd = useEffectEvent(() => {
+    if (!run.data || run.data.id !== awaited.current || isUnderWay(run.data)) return;
+    awaited.current = undefined;
+    void queries.invalidateQueries();
+    if (run.data.state === "done") void navigate(`/sites/${site.id}/set`);
+    else if (run.data.state === "stopped") void message.info("Stopped. Nothing of this build was kept.");
+    else void message.error(run.data.problem, 8);
+  });
+  useEffect(() => onEnd(), [run.data]);
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
+    if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) void start();
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => onKey(event);
+    addEventListener("keydown", listen);
+    return () => removeEventListener("keydown", listen);
+  }, []);
+
+  if (!draft.data) return null;
+  if (run.data && isUnderWay(run.data)) {
+    const { id, done, total, current, stop_asked } = run.data;
+    return (
+      <div className={styles.running} role="status" aria-label="Build under way">
+        <span className="reading">
+          {total ? `${done} of ${total} files` : "Waiting to begin"}
+          {current && <span className="unseen">, last {current}</span>}
+        </span>
+        <Progress
+          percent={total ? (100 * done) / total : 0}
+          showInfo={false}
+          size="small"
+          aria-label="Files built"
+        />
+        <Button className={styles.quiet ?? ""} loading={stop_asked} onClick={() => stop.mutate(id)}>
+          Stop
+        </Button>
+      </div>
+    );
+  }
+  return (
+    <Button
+      className={onBench ? "main-action" : (styles.quiet ?? "")}
+      loading={build.isPending}
+      onClick={() => void start()}
+    >
+      Build the set
+    </Button>
+  );
+}

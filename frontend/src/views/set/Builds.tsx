@@ -1,0 +1,69 @@
+import { Button } from "antd";
+
+import type { Build } from "../../api/client";
+import { useBuildAgain } from "../../api/queries";
+import { when } from "../../app/units";
+import styles from "./set.module.css";
+
+type Props = { builds: Build[]; compare: (number: number) => void };
+
+/** Every build of the site: its files and its recipe to download, what differs, and whether it still comes out alike. */
+export function Builds({ builds, compare }: Props) {
+  return (
+    <section className={styles.block}>
+      <h2>All builds</h2>
+      <ul className={styles.builds}>
+        {builds.map((build, position) => (
+          <li key={build.id}>
+            <span>
+              <strong>Build {build.number}</strong> <span className="reading">{when(build.created)}</span>
+            </span>
+            <span className={styles.links}>
+              <a href={`/api/builds/${build.id}/set.zip`} download>
+                ZIP<span className="unseen"> of build {build.number}</span>
+              </a>
+              <a
+                href={`/api/builds/${build.id}/recipe.zip`}
+                download
+                title="Recipe and artwork, for the command line"
+              >
+                Recipe<span className="unseen"> of build {build.number}</span>
+              </a>
+              {position > 0 && (
+                <Button size="small" onClick={() => compare(build.number)}>
+                  What differs<span className="unseen"> from build {build.number}</span>
+                </Button>
+              )}
+              <Again build={build} />
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Makes the build once more and says whether every byte is the same. */
+function Again({ build }: { build: Build }) {
+  const again = useBuildAgain();
+  const other = again.data?.filter(({ change }) => change !== "same");
+  return (
+    <>
+      <Button size="small" loading={again.isPending} onClick={() => again.mutate(build.id)}>
+        Make again<span className="unseen">: build {build.number}</span>
+      </Button>
+      {other && (
+        <span className="reading" role="status" data-tone={other.length ? "caution" : "good"}>
+          {other.length
+            ? `differs: ${other.map(({ name }) => name).join(", ")}`
+            : `${again.data?.length} files, the same bytes`}
+        </span>
+      )}
+      {again.error && (
+        <span className="reading" role="alert" data-tone="caution">
+          {again.error.message}
+        </span>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,36 @@
+import { Button } from "antd";
+import { Link } from "react-router";
+
+import type { Build } from "../../api/client";
+import { bytes, when } from "../../app/units";
+import styles from "./set.module.css";
+
+/** What the latest build is, whether the draft has moved on, and where it goes from here. */
+export function LatestBuild({ build, siteId }: { build: Build; siteId: number }) {
+  const total = build.files.reduce((sum, file) => sum + file.size, 0);
+  return (
+    <section className={styles.block}>
+      <h1>Build {build.number}</h1>
+      <p className="reading">
+        {when(build.created)}, engine {build.engine}
+      </p>
+      <p>
+        {build.files.length} files, {bytes(total)}. Each was read back by a second decoder and compared with
+        the picture it should hold.
+      </p>
+      {!build.current && (
+        <p className={styles.behind}>
+          The draft or its plan has changed since this build. Build the set again to catch up.
+        </p>
+      )}
+      <div className={styles.actions}>
+        <Link to={`/sites/${siteId}/install`}>
+          <Button className="main-action">Install it</Button>
+        </Link>
+        <Button href={`/api/builds/${build.id}/set.zip`} download>
+          Download ZIP
+        </Button>
+      </div>
+    </section>
+  );
+}

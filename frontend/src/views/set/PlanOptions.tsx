@@ -1,0 +1,167 @@
+import { Button, Checkbox, Input, InputNumber, Select } from "antd";
+import { useState } from "react";
+
+import type { Cost, PlanChoices } from "../../api/client";
+import { ColourField } from "../../app/ColourField";
+import { bytes } from "../../app/units";
+import styles from "./set.module.css";
+
+const FRAMES = [16, 24, 32, 48, 64, 128, 256];
+const PALE = "#ffffff";
+
+type Props = {
+  choices: PlanChoices;
+  costs: Cost[] | undefined;
+  set: (part: Partial<PlanChoices>) => void;
+};
+
+/** How the files of a plan are written and named. */
+export function PlanOptions({ choices, costs, set }: Props) {
+  return (
+    <>
+      <fieldset className={styles.group}>
+        <legend>Sizes of your own</legend>
+        <ExtraSizes choices={choices} costs={costs} set={set} />
+      </fieldset>
+      <fieldset className={styles.group}>
+        <legend>Root favicon</legend>
+        <label>
+          Frames
+          <Select
+            mode="multiple"
+            size="small"
+            value={choices.frames}
+            options={FRAMES.map((size) => ({ value: size, label: `${size} px` }))}
+            onChange={(frames) => {
+              if (frames.length) set({ frames });
+            }}
+          />
+        </label>
+        <label>
+          Stored as
+          <Select
+            size="small"
+            value={choices.frame_kind}
+            options={[
+              { value: "bitmap", label: "32-bit bitmaps, read everywhere" },
+              { value: "compact", label: "smallest lossless bitmaps" },
+              { value: "png", label: "PNG, since 2007" },
+            ]}
+            onChange={(frame_kind) => set({ frame_kind })}
+          />
+        </label>
+      </fieldset>
+      <fieldset className={styles.group}>
+        <legend>Addresses</legend>
+        <Base key={choices.base} choices={choices} set={set} />
+        <Checkbox checked={choices.stamped} onChange={(event) => set({ stamped: event.target.checked })}>
+          Change with the file, against stale caches
+        </Checkbox>
+      </fieldset>
+      <fieldset className={styles.group}>
+        <legend>SVG icon and PNG</legend>
+        <Checkbox
+          checked={choices.dark !== null}
+          onChange={(event) => set({ dark: event.target.checked ? PALE : null })}
+        >
+          Own colour of the ink in dark schemes
+        </Checkbox>
+        {choices.dark && (
+          <ColourField label="In dark schemes" value={choices.dark} set={(dark) => set({ dark })} />
+        )}
+        <label>
+          Fewer colours in PNG
+          <Select
+            size="small"
+            value={choices.palette_error}
+            options={[
+              { value: 0, label: "never, lossless" },
+              { value: 0.5, label: "if the mean error is at most 0.5 of 255" },
+              { value: 2, label: "if the mean error is at most 2 of 255" },
+            ]}
+            onChange={(palette_error) => set({ palette_error })}
+          />
+        </label>
+      </fieldset>
+    </>
+  );
+}
+
+function ExtraSizes({ choices, costs, set }: Props) {
+  const [size, setSize] = useState<number | null>(64);
+  const add = () => {
+    if (size) set({ extra: [...new Set([...choices.extra, size])].sort((one, other) => one - other) });
+  };
+  return (
+    <>
+      {choices.extra.map((one) => {
+        const cost = costs?.find(({ name }) => name === `icon-${one}.png`)?.bytes;
+        return (
+          <div key={one} className={styles.choice}>
+            <Checkbox checked onChange={() => set({ extra: choices.extra.filter((other) => other !== one) })}>
+              icon-{one}.png
+            </Checkbox>
+            <span className="reading">{cost ? bytes(cost) : ""}</span>
+          </div>
+        );
+      })}
+      <div className={styles.inline}>
+        <InputNumber
+          size="small"
+          aria-label="Size in px"
+          min={1}
+          max={1024}
+          precision={0}
+          value={size}
+          onChange={setSize}
+          onPressEnter={add}
+          suffix="px"
+        />
+        <Button size="small" onClick={add} disabled={!size}>
+          Add this size
+        </Button>
+      </div>
+    </>
+  );
+}
+
+const RELATIVE = "relative";
+const ELSEWHERE = "elsewhere";
+
+function Base({ choices, set }: Omit<Props, "costs">) {
+  const kind = choices.base === "/" ? "/" : choices.base === "" ? RELATIVE : ELSEWHERE;
+  const [elsewhere, setElsewhere] = useState(kind === ELSEWHERE);
+  const [typed, setTyped] = useState(kind === ELSEWHERE ? choices.base : "https://");
+  return (
+    <>
+      <label>
+        In pages
+        <Select
+          size="small"
+          value={elsewhere ? ELSEWHERE : kind}
+          options={[
+            { value: "/", label: "from the top, like /favicon.ico" },
+            { value: RELATIVE, label: "relative to each page" },
+            { value: ELSEWHERE, label: "a path or another host" },
+          ]}
+          onChange={(next) => {
+            setElsewhere(next === ELSEWHERE);
+            if (next !== ELSEWHERE) set({ base: next === RELATIVE ? "" : next });
+          }}
+        />
+      </label>
+      {elsewhere && (
+        <label>
+          Path or address, ending in /
+          <Input
+            size="small"
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+            onBlur={() => set({ base: typed })}
+            onPressEnter={() => set({ base: typed })}
+          />
+        </label>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,98 @@
+import { Alert, Checkbox, Segmented } from "antd";
+
+import type { Cost, PlanChoices, PlannedFile, SetPlan, Site } from "../../api/client";
+import { useCatalogue, useChangePlan, useCosts, useReadyPlans, useSetPlan } from "../../api/queries";
+import { bytes } from "../../app/units";
+import { PlanOptions } from "./PlanOptions";
+import styles from "./set.module.css";
+
+const OWN = "own";
+const CURRENCIES = ["needed today", "older devices", "legacy"] as const;
+
+type Props = { site: Site; drawn: boolean };
+
+/** Which files the set holds: a ready-made plan or one's own choice, each file with what it costs and why. */
+export function PlanPanel({ site, drawn }: Props) {
+  const plan = useSetPlan(site.id);
+  const catalogue = useCatalogue();
+  const ready = useReadyPlans();
+  const costs = useCosts(site.id, drawn);
+  const change = useChangePlan(site.id);
+  if (!plan.data || !catalogue.data) return <section className={styles.plan} aria-label="Set plan" />;
+  const choices = plan.data.plan as PlanChoices;
+  const set = (part: Partial<PlanChoices>) => change.mutate({ ...choices, ...part });
+  const choose = (name: string) => {
+    const files = ready.data?.find((one) => one.name === name)?.files;
+    if (files) set({ files, extra: [] });
+  };
+  return (
+    <section className={styles.plan} aria-label="Set plan">
+      <h2>Set plan</h2>
+      <Segmented
+        block
+        size="small"
+        aria-label="Ready-made plans"
+        value={plan.data.ready ?? OWN}
+        options={[
+          ...(ready.data ?? []).map(({ name }) => ({
+            value: name,
+            label: name[0]?.toUpperCase() + name.slice(1),
+          })),
+          { value: OWN, label: "Own", disabled: plan.data.ready !== null },
+        ]}
+        onChange={choose}
+      />
+      <p className="reading">{totalOf(plan.data, costs.data)}</p>
+      {change.error && <Alert type="error" title={change.error.message} />}
+      {CURRENCIES.map((currency) => (
+        <fieldset key={currency} className={styles.group}>
+          <legend>{currency[0]?.toUpperCase() + currency.slice(1)}</legend>
+          {catalogue.data
+            .filter((file) => file.currency === currency)
+            .map((file) => (
+              <Choice
+                key={file.name}
+                file={file}
+                cost={costs.data?.find(({ name }) => name === file.name)}
+                chosen={choices.files.includes(file.name)}
+                toggle={() => set({ files: toggled(choices.files, file, catalogue.data) })}
+              />
+            ))}
+        </fieldset>
+      ))}
+      <PlanOptions choices={choices} costs={costs.data} set={set} />
+    </section>
+  );
+}
+
+function totalOf(plan: SetPlan, costs: Cost[] | undefined): string {
+  const names = plan.files.map(({ name }) => name);
+  const held = costs?.filter(({ name, bytes: size }) => names.includes(name) && size !== null);
+  if (!held) return `${names.length} files`;
+  return `${held.length} files, ${bytes(held.reduce((sum, cost) => sum + (cost.bytes ?? 0), 0))} from this draft`;
+}
+
+/** The names with one file more or less; a file that only another one names brings that along, and goes with it. */
+function toggled(files: string[], file: PlannedFile, catalogue: PlannedFile[]): string[] {
+  if (!files.includes(file.name)) {
+    const namer = file.named_by && !files.includes(file.named_by) ? [file.named_by] : [];
+    return [...files, file.name, ...namer];
+  }
+  const named = catalogue.filter(({ named_by }) => named_by === file.name).map(({ name }) => name);
+  return files.filter((name) => name !== file.name && !named.includes(name));
+}
+
+type ChoiceProps = { file: PlannedFile; cost: Cost | undefined; chosen: boolean; toggle: () => void };
+
+function Choice({ file, cost, chosen, toggle }: ChoiceProps) {
+  return (
+    <div className={styles.choice}>
+      <Checkbox checked={chosen} onChange={toggle} title={file.why}>
+        {file.name}
+      </Checkbox>
+      <span className="reading" title={cost?.reason}>
+        {cost ? (cost.bytes === null ? "not from this artwork" : bytes(cost.bytes)) : ""}
+      </span>
+    </div>
+  );
+}
