@@ -13,19 +13,19 @@ from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.pictures import Bitmap
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.reduce import reduced
-from bexi.core.iconset.catalogue import ICONS
+from bexi.core.iconset.plan import RECOMMENDED
 
 SIDE = 4096
 
 
 def rows() -> Iterator[tuple[str, float, str]]:
     """Name of the work, its time over that of the decoding, and what is asked of it."""
-    data = _large_png()
+    data = large_png(SIDE)
     picture_format, picture = take_in(data)
     assert isinstance(picture, Bitmap)
     frame = Frame(0, 0, SIDE)
     reduced(picture, frame, None, [16])  # fills the cache
-    sizes = sorted({size for spec in ICONS for size in spec.sizes})
+    sizes = sorted({size for spec in RECOMMENDED.icons for size in spec.sizes})
     decoding = median(lambda: Image.open(io.BytesIO(data)).load())
     yield "taking in", median(lambda: take_in(data)) / decoding, ""
     yield "facts", median(lambda: measure(data, picture_format, picture)) / decoding, "at most 2"
@@ -35,10 +35,10 @@ def rows() -> Iterator[tuple[str, float, str]]:
     yield "rungs up to 64 px, again", median(lambda: reduced(picture, frame, None, small)) / decoding, "at most 0.1"
 
 
-def _large_png() -> bytes:
-    """Smooth shapes and some noise, as drawn logos have."""
-    y, x = np.mgrid[0:SIDE, 0:SIDE].astype(np.float32) / SIDE
-    noise = np.random.default_rng(1).integers(0, 6, (SIDE, SIDE))
+def large_png(side: int) -> bytes:
+    """Smooth shapes and some noise, as scanned or compressed logos have."""
+    y, x = np.mgrid[0:side, 0:side].astype(np.float32) / side
+    noise = np.random.default_rng(1).integers(0, 6, (side, side))
     channels = [127 + 120 * np.sin(9 * x), 127 + 120 * np.cos(7 * y), 200 * x * y + noise, 255 * (x + y < 1.6)]
     target = io.BytesIO()
     Image.fromarray(np.stack(channels, axis=-1).astype(np.uint8)).save(target, "PNG", compress_level=1)

@@ -10,7 +10,7 @@ from bexi.cli import app
 from tests.pictures import BLUE_DISC, decoded, encoded
 
 
-class CommandTests(TestCase):
+class CommandTestCase(TestCase):
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
@@ -21,6 +21,8 @@ class CommandTests(TestCase):
     def run_bexi(self, *arguments: object):
         return CliRunner().invoke(app, [str(argument) for argument in arguments])
 
+
+class CommandTests(CommandTestCase):
     def test_build_writes_the_set(self):
         out = self.folder / "new/icons"
         result = self.run_bexi("build", self.picture, "--out", out, "--ground", "#ffeedd", "--json")
@@ -73,3 +75,35 @@ class CommandTests(TestCase):
     def test_help(self):
         for arguments in (("--help",), ("build", "--help"), ("facts", "--help")):
             self.assertIn("Usage", self.run_bexi(*arguments).stdout)
+
+
+class SetCommandTests(CommandTestCase):
+    def test_plans_and_single_files(self):
+        plans = json.loads(self.run_bexi("plans", "--json").stdout)
+        self.assertEqual(list(plans), ["short", "balanced", "whole"])
+        out = self.folder / "one"
+        only = ("--only", "icon-48.png", "--only", "favicon.ico")
+        result = self.run_bexi("build", self.picture, "--out", out, "--plan", "whole", *only)
+        self.assertEqual(result.exit_code, 0, result.output)
+        self.assertEqual({path.name for path in out.iterdir()}, {"favicon.ico", "icon-48.png"})
+        for wrong in (("--plan", "grand"), ("--only", "icon-48.png"), ("--base", "icons")):
+            self.assertEqual(self.run_bexi("build", self.picture, "--out", out, *wrong).exit_code, 2, wrong)
+
+    def test_fit_makes_the_file_or_says_why_not(self):
+        out = self.folder / "field.png"
+        made = self.run_bexi("fit", self.picture, "--size", "64", "--max-kb", "5", "--out", out)
+        self.assertEqual((made.exit_code, decoded(out.read_bytes()).shape), (0, (64, 64, 4)), made.output)
+        refused = self.run_bexi("fit", self.picture, "--size", "64", "--max-kb", "0.01", "--out", out)
+        self.assertEqual(refused.exit_code, 2)
+        self.assertIn("the smallest PNG of this icon takes", refused.stderr)
+
+    def test_compare_ends_with_1_when_sets_differ(self):
+        for name, ground in (("a", "#ffffff"), ("b", "#ffffff"), ("c", "#000000")):
+            self.run_bexi("build", self.picture, "--out", self.folder / name, "--plan", "short", "--ground", ground)
+        same = self.run_bexi("compare", self.folder / "a", self.folder / "b")
+        self.assertEqual(same.exit_code, 0, same.output)
+        other = self.run_bexi("compare", self.folder / "a", self.folder / "c", "--json")
+        self.assertEqual(other.exit_code, 1)
+        told = {one["name"]: one for one in json.loads(other.stdout)}
+        self.assertEqual(told["icon-192.png"]["pictures"][0]["largest"], 255)
+        self.assertEqual(self.run_bexi("compare", self.folder / "a", self.folder / "nothing").exit_code, 2)

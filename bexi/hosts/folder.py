@@ -1,18 +1,14 @@
 """A site in a folder on this machine."""
 
-import contextlib
 import os
-import tempfile
 from collections.abc import Iterator
 from pathlib import Path
 
 from bexi.core.errors import HostRefused
-from bexi.hosts.protocol import safe_path
-
-LARGEST_FILE = 64 * 1024 * 1024
+from bexi.hosts.protocol import DEEPEST, Entry, safe_path
 
 
-class FolderHost:
+class FolderStorage:
     """The folder at `root`. Links that lead out of it are never followed."""
 
     def __init__(self, root: Path) -> None:
@@ -22,57 +18,52 @@ class FolderHost:
             )
         self._root = root.resolve()
 
-    def files(self) -> Iterator[str]:
-        """See Host."""
+    def walk(self) -> Iterator[Entry]:
+        """See Storage."""
         for folder, folders, names in os.walk(self._root):
-            folders[:] = sorted(name for name in folders if not name.startswith("."))
-            for name in sorted(names):
+            depth = len(Path(folder).relative_to(self._root).parts)
+            folders[:] = sorted(name for name in folders if not name.startswith(".")) if depth < DEEPEST else []
+            for name in names:
                 path = Path(folder) / name
                 if path.is_file() and path.resolve().is_relative_to(self._root):
-                    yield path.relative_to(self._root).as_posix()
+                    yield Entry(path.relative_to(self._root).as_posix(), path.stat().st_size)
 
-    def read(self, path: str) -> bytes | None:
-        """See Host."""
-        file = self._locate(path)
+    def get(self, path: str, most: int) -> bytes | None:
+        """See Storage."""
         try:
-            if file.stat().st_size > LARGEST_FILE:
-                raise HostRefused("file-too-large", f"{path} is too large for a file of a site's icons or pages.")
-            return file.read_bytes()
+            with self._locate(path).open("rb") as file:
+                return file.read(most)
         except FileNotFoundError:
             return None
         except OSError as error:
             raise HostRefused("cannot-read", f"{path} cannot be read: {error.strerror}.") from error
 
-    def write(self, path: str, data: bytes) -> None:
-        """See Host. Written to a temporary name beside it, read back, then renamed over it."""
-        file = self._locate(path)
+    def put(self, path: str, data: bytes) -> None:
+        """See Storage."""
         try:
-            mode = file.stat().st_mode & 0o777 if file.exists() else 0o644
-            descriptor, name = tempfile.mkstemp(dir=file.parent, prefix=".bexi-")
-            temporary = Path(name)
-            try:
-                with os.fdopen(descriptor, "wb") as target:
-                    target.write(data)
-                    target.flush()
-                    os.fsync(target.fileno())
-                if temporary.read_bytes() != data:
-                    raise HostRefused("not-as-written", f"{path} read back differently from what was written.")
-                temporary.chmod(mode)
-                temporary.replace(file)
-            except BaseException:
-                with contextlib.suppress(FileNotFoundError):
-                    temporary.unlink()
-                raise
+            with self._locate(path).open("wb") as file:
+                file.write(data)
+                file.flush()
+                os.fsync(file.fileno())
         except OSError as error:
-            raise HostRefused(
-                "cannot-write",
-                f"{path} cannot be written: {error.strerror}. Check the folder's permissions and space.",
-            ) from error
+            raise _not_written(path, error) from error
 
-    def delete(self, path: str) -> None:
-        """See Host."""
+    def move(self, old: str, new: str) -> None:
+        """See Storage. The permissions of a file that gives way are kept."""
+        source, target = self._locate(old), self._locate(new)
+        try:
+            if target.exists():
+                source.chmod(target.stat().st_mode & 0o777)
+            source.replace(target)
+        except OSError as error:
+            raise _not_written(new, error) from error
+
+    def remove(self, path: str) -> None:
+        """See Storage."""
         try:
             self._locate(path).unlink(missing_ok=True)
+        except NotADirectoryError:
+            pass
         except OSError as error:
             raise HostRefused("cannot-delete", f"{path} cannot be removed: {error.strerror}.") from error
 
@@ -81,3 +72,9 @@ class FolderHost:
         if not file.resolve().is_relative_to(self._root):
             raise HostRefused("path-outside", f"{path} is a link that leads out of the site's folder.")
         return file
+
+
+def _not_written(path: str, error: OSError) -> HostRefused:
+    return HostRefused(
+        "cannot-write", f"{path} cannot be written: {error.strerror}. Check the folder's permissions and space."
+    )

@@ -1,9 +1,41 @@
 """What Bexi asks of a place where a site's files live. Paths are relative to the top folder, with forward slashes."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 from typing import Protocol
 
 from bexi.core.errors import HostRefused
+
+LARGEST_FILE = 64 * 1024 * 1024
+MOST_FILES = 200_000
+DEEPEST = 40
+
+
+@dataclass(frozen=True)
+class Entry:
+    """A file in a listing; `size` in bytes as the place says, which may not be true, None when it says nothing."""
+
+    path: str
+    size: int | None = None
+
+
+class Storage(Protocol):
+    """The plain operations of a place. Every method raises HostRefused when it cannot do its work."""
+
+    def walk(self) -> Iterator[Entry]:
+        """All files below the top folder, in any order, hidden folders left out."""
+
+    def get(self, path: str, most: int) -> bytes | None:
+        """At most `most` bytes from the start of a file; None when there is no such file."""
+
+    def put(self, path: str, data: bytes) -> None:
+        """Write a file, over an existing one if need be."""
+
+    def move(self, old: str, new: str) -> None:
+        """Rename a file over another one; refuses with code `cannot-rename` when the place knows no such thing."""
+
+    def remove(self, path: str) -> None:
+        """Remove a file; it is no error when it is gone already."""
 
 
 class Host(Protocol):
@@ -25,9 +57,9 @@ class Host(Protocol):
 def safe_path(path: str) -> str:
     """The path itself, if it stays below the top folder; raises HostRefused."""
     parts = path.split("/")
-    if not path or "\\" in path or "\0" in path or any(part in ("", ".", "..") for part in parts):
+    if not path or "\\" in path or any(part in ("", ".", "..") for part in parts) or not path.isprintable():
         raise HostRefused(
             "path-outside",
-            f"“{path[:80]}” does not lie inside the site's top folder, so Bexi will not touch it.",
+            f"“{ascii(path[:80])[1:-1]}” does not lie inside the site's top folder, so Bexi will not touch it.",
         )
     return path

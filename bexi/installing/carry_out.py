@@ -1,37 +1,118 @@
-"""Doing a plan: all of it, or nothing."""
+"""Doing steps: all of them, or none. What was begun and is not finished can be put back at any time."""
 
 from collections.abc import Callable, Sequence
+from contextlib import AbstractContextManager
+from typing import Protocol
 
 from bexi.core.errors import HostRefused, InstallRefused
+from bexi.hosts.careful import CarefulHost
 from bexi.hosts.protocol import Host
-from bexi.installing.plan import InstallPlan, Step
+from bexi.installing.step import Content, Step, StepKind
+
+_ATTEMPTS = 3
+
+Opening = Callable[[], AbstractContextManager[CarefulHost]]
+"""Opens the place of the site, as often as it is called: a dropped connection does not come back by itself."""
+Contents = Callable[[Step, bytes | None], bytes | None]
+"""What a step puts in place of what is there now."""
+Copies = Callable[[Content], bytes]
+"""The bytes of a copy that was kept."""
 
 
-def carry_out(host: Host, plan: InstallPlan, on_step: Callable[[Step], None] = lambda step: None) -> None:
-    """Do every step of a plan; calls `on_step` after each.
+class Journal(Protocol):
+    """What is written down, on disk, while steps are done."""
 
-    Raises InstallRefused when the site is no longer as the plan saw it (nothing is touched then), or when a step
-    fails (what was done is put back then).
+    def begin(self, number: int, step: Step, now: bytes | None) -> None:
+        """Step `number` is about to be done; `now` is what it replaces, of which a copy must be kept."""
+
+    def stop_asked(self) -> bool:
+        """Whether the person wants it to stop."""
+
+
+def carry_out(opening: Opening, steps: Sequence[Step], contents: Contents, journal: Journal, copies: Copies) -> None:
+    """Do every step. Raises InstallRefused in these cases:
+
+    - `site-changed`: a file is no longer as it was when the steps were planned. Nothing was touched then.
+    - `put-back`, `stopped`: a step failed, or the person stopped. Everything is as it was before.
+    - `put-back-incomplete`: the same, but the place does not answer. `put_back` must be called again.
     """
-    _refuse_changed(host, plan.steps)
-    done: list[Step] = []
-    for step in plan.changes:
+    begun: list[Step] = []
+    try:
+        with opening() as host:
+            _refuse_changed(host, steps)
+            for number, step in enumerate(steps):
+                if journal.stop_asked():
+                    raise HostRefused("stopped", "You stopped it.")
+                now = host.read(step.path)
+                _refuse_other(step, now)
+                data = contents(step, now)
+                journal.begin(number, step, now)
+                begun.append(step)
+                _put(host, step.path, data)
+    except HostRefused as refusal:
+        if not begun:
+            raise InstallRefused(refusal.code, f"{refusal.sentence} Nothing was touched.") from refusal
+        put_back(opening, begun, copies, refusal.sentence)
+        code = "stopped" if refusal.code == "stopped" else "put-back"
+        raise InstallRefused(code, f"{refusal.sentence} Everything was put back as it was.") from refusal
+
+
+def put_back(opening: Opening, begun: Sequence[Step], copies: Copies, cause: str) -> None:
+    """Put back what these steps replaced; the last of them may be half done.
+
+    A file that somebody else has changed since is left as it is. Raises InstallRefused when the place does not let
+    it happen; then the steps are still known and it can be tried again.
+    """
+    sentence = ""
+    for _ in range(_ATTEMPTS):
         try:
-            _put(host, step.path, step.after)
+            with opening() as host:
+                for step in reversed(begun):
+                    _restore(host, step, copies, half_done=step is begun[-1])
+            return
         except HostRefused as refusal:
-            _put_back(host, done, refusal)
-        done.append(step)
-        on_step(step)
+            sentence = refusal.sentence
+    raise InstallRefused(
+        "put-back-incomplete",
+        f"{cause} Putting back did not work either: {sentence} Bexi tries again when it starts, or when you ask it to.",
+    )
 
 
-def carry_out_undo(host: Host, plan: InstallPlan, on_step: Callable[[Step], None] = lambda step: None) -> None:
-    """Do a plan of reverse steps; what is back already, after an interrupted installation, counts as done."""
-    still = tuple(step for step in plan.changes if host.read(step.path) != step.after)
-    carry_out(host, InstallPlan(still), on_step)
+def _restore(host: CarefulHost, step: Step, copies: Copies, half_done: bool) -> None:
+    host.sweep(step.path)
+    now = Content.of(host.read(step.path))
+    if now != step.before and (half_done or now == step.after):
+        _put(host, step.path, copies(step.before) if step.before else None)
+
+
+def changed_since(host: Host, steps: Sequence[Step]) -> list[Step]:
+    """The steps whose file is neither as they want to find it nor as they would leave it."""
+    return [step for step in steps if Content.of(host.read(step.path)) not in (step.before, step.after)]
+
+
+def plan_undo(host: Host, done: Sequence[Step], over: Sequence[str] = (), leave: Sequence[str] = ()) -> list[Step]:
+    """The steps that take these back, last one first; what is back already is left out.
+
+    Raises InstallRefused (`changed-since`) when somebody changed a file since, unless its path is in `over` (the old
+    file is put over it) or in `leave` (it stays as it is now).
+    """
+    steps = []
+    for step in (step.reverse for step in reversed(done)):
+        now = Content.of(host.read(step.path))
+        if now == step.after or step.path in leave:
+            continue
+        if now == step.before or step.path in over:
+            steps.append(Step(step.kind if now else StepKind.ADD, step.path, now, step.after))
+        else:
+            raise InstallRefused(
+                "changed-since",
+                f"{step.path} was changed since it was installed. Say whether the old file goes over it, or it stays.",
+            )
+    return steps
 
 
 def _refuse_changed(host: Host, steps: Sequence[Step]) -> None:
-    changed = [step.path for step in steps if host.read(step.path) != step.before]
+    changed = [step.path for step in steps if Content.of(host.read(step.path)) != step.before]
     if changed:
         raise InstallRefused(
             "site-changed",
@@ -40,24 +121,13 @@ def _refuse_changed(host: Host, steps: Sequence[Step]) -> None:
         )
 
 
+def _refuse_other(step: Step, now: bytes | None) -> None:
+    if Content.of(now) != step.before:
+        raise HostRefused("changed-meanwhile", f"{step.path} was changed while this went on.")
+
+
 def _put(host: Host, path: str, data: bytes | None) -> None:
     if data is None:
         host.delete(path)
     else:
         host.write(path, data)
-
-
-def _put_back(host: Host, done: Sequence[Step], cause: HostRefused) -> None:
-    stuck = []
-    for step in reversed(done):
-        try:
-            _put(host, step.path, step.before)
-        except HostRefused:
-            stuck.append(step.path)
-    if stuck:
-        raise InstallRefused(
-            "put-back-incomplete",
-            f"{cause.sentence} Putting back did not work for {', '.join(stuck)}; undo this installation "
-            "from the history when the host answers again.",
-        ) from cause
-    raise InstallRefused("put-back", f"{cause.sentence} Everything was put back as it was.") from cause

@@ -1,42 +1,24 @@
 """The install plan: every file that will be written, replaced or edited, computed before anything is touched."""
 
 import hashlib
-from collections.abc import Sequence
-from dataclasses import dataclass
-from enum import StrEnum
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass, field
 
-from bexi.core.errors import HeadRefused
+from bexi.core.errors import HeadRefused, HostRefused
 from bexi.core.formats import webmanifest
-from bexi.core.iconset.build import BuiltFile
 from bexi.core.iconset.catalogue import MANIFEST
 from bexi.core.sitehead.edit import edit_head
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.protocol import Host
+from bexi.installing.step import Content, Step, StepKind, kind_of
 
-PAGE_ENDINGS = (".html", ".htm", ".xhtml", ".shtml", ".php")
+PAGE_ENDINGS = (
+    *(".html", ".htm", ".xhtml", ".shtml", ".php", ".phtml", ".asp", ".aspx", ".jsp", ".erb", ".ejs"),
+    *(".tpl", ".twig", ".j2", ".jinja", ".liquid", ".hbs", ".mustache", ".njk", ".inc"),
+)
+"""Pages, and templates of them in which other languages are embedded [common practice]."""
 # Names under which a site may already have a manifest whose other members are worth keeping [common practice].
 _MANIFEST_NAMES = (MANIFEST.name, "manifest.webmanifest", "manifest.json")
-
-
-class StepKind(StrEnum):
-    """What a step does to one file."""
-
-    ADD = "add"
-    REPLACE = "replace"
-    EDIT = "edit"
-    REMOVE = "remove"
-    SAME = "same"
-
-
-@dataclass(frozen=True)
-class Step:
-    """One file before and after; None means it is not there. `notes` say what a person should know."""
-
-    kind: StepKind
-    path: str
-    before: bytes | None
-    after: bytes | None
-    notes: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -49,18 +31,24 @@ class LeftAlone:
 
 @dataclass(frozen=True)
 class InstallPlan:
-    """Steps in the order in which they are done: files first, pages last."""
+    """Steps in the order in which they are done: files first, pages last.
+
+    `files` are the bytes of what is written whole; pages are read and edited when their turn comes, so that a plan
+    for thousands of them stays small.
+    """
 
     steps: tuple[Step, ...]
+    icons: HeadLines
     left_alone: tuple[LeftAlone, ...] = ()
+    files: Mapping[str, bytes] = field(default_factory=dict)
 
     @property
     def fingerprint(self) -> str:
         """Equal for equal plans over an unchanged site; hexadecimal SHA-256."""
         digest = hashlib.sha256()
         for step in self.steps:
-            for part in (step.path.encode(), step.before, step.after):
-                digest.update(b"-" if part is None else hashlib.sha256(part).digest())
+            for part in (step.path, step.before, step.after):
+                digest.update(repr(part).encode())
         return digest.hexdigest()
 
     @property
@@ -68,44 +56,69 @@ class InstallPlan:
         """The steps that change something."""
         return tuple(step for step in self.steps if step.kind is not StepKind.SAME)
 
+    def content(self, step: Step, now: bytes | None) -> bytes | None:
+        """What a step puts in place of what is there now."""
+        if step.path in self.files or now is None:
+            return self.files.get(step.path)
+        return edit_head(now, self.icons, step.path).after
 
-def plan_install(host: Host, icons: HeadLines) -> InstallPlan:
-    """What installing these files and their head lines would do to the site as it is now."""
-    file_steps = [_file_step(host, file) for file in icons.files]
+
+def is_page(path: str) -> bool:
+    """Whether a file is a page or a template of pages, by its name."""
+    return path.lower().endswith(PAGE_ENDINGS)
+
+
+def plan_install(
+    host: Host,
+    icons: HeadLines,
+    wants: Callable[[str], bool] = lambda page: True,
+    watch: Callable[[int, int], None] = lambda done, total: None,
+) -> InstallPlan:
+    """What installing these files and their head lines would do to the site as it is now.
+
+    `wants` says which pages to edit, by their paths; `watch` is told how many pages of how many were read.
+    """
+    files = dict(_files(host, icons))
+    file_steps = [_file_step(host, path, *made) for path, made in files.items()]
     pages: list[Step] = []
     left_alone: list[LeftAlone] = []
-    for path in host.files():
-        if not path.lower().endswith(PAGE_ENDINGS):
-            continue
+    paths = [path for path in host.files() if is_page(path) and wants(path)]
+    for done, path in enumerate(paths, 1):
+        planned = _page_step(host, icons, path)
+        if isinstance(planned, Step):
+            pages.append(planned)
+        elif planned:
+            left_alone.append(planned)
+        watch(done, len(paths))
+    written = {path: data for path, (data, _) in files.items()}
+    return InstallPlan((*file_steps, *pages), icons, tuple(left_alone), written)
+
+
+def _page_step(host: Host, icons: HeadLines, path: str) -> Step | LeftAlone | None:
+    try:
         page = host.read(path)
         if page is None:
-            continue
-        try:
-            edit = edit_head(page, icons, path)
-        except HeadRefused as refusal:
-            left_alone.append(LeftAlone(path, refusal.sentence))
-            continue
-        notes = tuple(f"Gives way: {link}" for link in edit.removed)
-        kind = StepKind.SAME if edit.after == page else StepKind.EDIT
-        pages.append(Step(kind, path, page, edit.after, notes))
-    return InstallPlan((*file_steps, *pages), tuple(left_alone))
+            return None
+        edit = edit_head(page, icons, path)
+    except HeadRefused as refusal:
+        return LeftAlone(path, refusal.sentence)
+    except HostRefused as refusal:
+        if refusal.code != "file-too-large":
+            raise
+        return LeftAlone(path, refusal.sentence)
+    notes = tuple(f"Gives way: {link}" for link in edit.removed)
+    kind = StepKind.SAME if edit.after == page else StepKind.EDIT
+    return Step(kind, path, Content.of(page), Content.of(edit.after), notes, edit.template)
 
 
-def plan_undo(done: Sequence[Step]) -> InstallPlan:
-    """The reverse of these steps, last one first."""
-    return InstallPlan(tuple(Step(_reverse(step), step.path, step.after, step.before) for step in reversed(done)))
+def _files(host: Host, icons: HeadLines) -> Iterator[tuple[str, tuple[bytes, tuple[str, ...]]]]:
+    for file in icons.files:
+        yield file.name, _manifest(host, file.data) if file.spec == MANIFEST else (file.data, ())
 
 
-def _reverse(step: Step) -> StepKind:
-    return {StepKind.ADD: StepKind.REMOVE, StepKind.REMOVE: StepKind.ADD}.get(step.kind, step.kind)
-
-
-def _file_step(host: Host, file: BuiltFile) -> Step:
-    before = host.read(file.name)
-    after, notes = _manifest(host, file.data) if file.spec is MANIFEST else (file.data, ())
-    if before is None:
-        return Step(StepKind.ADD, file.name, None, after, notes)
-    return Step(StepKind.SAME if before == after else StepKind.REPLACE, file.name, before, after, notes)
+def _file_step(host: Host, path: str, data: bytes, notes: tuple[str, ...]) -> Step:
+    before, after = Content.of(host.read(path)), Content.of(data)
+    return Step(kind_of(before, after), path, before, after, notes)
 
 
 def _manifest(host: Host, built: bytes) -> tuple[bytes, tuple[str, ...]]:

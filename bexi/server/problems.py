@@ -8,6 +8,7 @@ from ninja import NinjaAPI, Schema
 from ninja.errors import ValidationError
 
 from bexi.core.errors import BuildFailed, HostRefused, InstallRefused, Refusal
+from bexi.hosts.place import UnknownServer
 
 logger = logging.getLogger(__name__)
 
@@ -15,23 +16,30 @@ MEDIA_TYPE = "application/problem+json"
 
 
 class Problem(Schema):
-    """The body of every error."""
+    """The body of every error. `fingerprint` is that of a server nobody has agreed to yet."""
 
     type: str
     title: str
     status: int
     code: str
     detail: str
+    fingerprint: str | None = None
 
 
 class Conflict(Refusal):
     """A change that was overtaken by another one."""
 
 
-_STATUS: dict[type[Refusal], int] = {Conflict: 409, InstallRefused: 409, BuildFailed: 500, HostRefused: 409}
+_STATUS: dict[type[Refusal], int] = {
+    Conflict: 409,
+    InstallRefused: 409,
+    BuildFailed: 500,
+    HostRefused: 409,
+    UnknownServer: 409,
+}
 
 
-def problem(status: int, code: str, detail: str) -> HttpResponse:
+def problem(status: int, code: str, detail: str, fingerprint: str | None = None) -> HttpResponse:
     """A response with problem details."""
     body = Problem(
         type=f"urn:bexi:problem:{code}",
@@ -39,6 +47,7 @@ def problem(status: int, code: str, detail: str) -> HttpResponse:
         status=status,
         code=code,
         detail=detail,
+        fingerprint=fingerprint,
     )
     return HttpResponse(json.dumps(body.dict(), ensure_ascii=False), content_type=MEDIA_TYPE, status=status)
 
@@ -48,7 +57,8 @@ def answer_problems(api: NinjaAPI) -> None:
 
     @api.exception_handler(Refusal)
     def refused(request: HttpRequest, refusal: Refusal) -> HttpResponse:
-        return problem(_STATUS.get(type(refusal), 422), refusal.code, refusal.sentence)
+        fingerprint = refusal.fingerprint if isinstance(refusal, UnknownServer) else None
+        return problem(_STATUS.get(type(refusal), 422), refusal.code, refusal.sentence, fingerprint)
 
     @api.exception_handler(ValidationError)
     def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:

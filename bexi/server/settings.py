@@ -13,6 +13,7 @@ FRONTEND_BUILD = REPOSITORY / "frontend" / "dist"
 _DATA_HOME = Path(os.environ.get("XDG_DATA_HOME", Path.home() / ".local" / "share"))
 DATA_FOLDER = Path(os.environ.get("BEXI_DATA", _DATA_HOME / "bexi"))
 DATA_FOLDER.mkdir(mode=0o700, parents=True, exist_ok=True)
+VAULT_KEY = DATA_FOLDER / "vault-key"
 BLOB_FOLDER = DATA_FOLDER / "blobs"
 
 

@@ -31,7 +31,7 @@ def square_on_white() -> bytes:
 class ArtworkTestCase(BrowserTestCase):
     def setUp(self):
         super().setUp()
-        self.site = Site.objects.create(name="Merrow Ferry", folder=str(self.served / "log"))
+        self.site = Site.objects.create(name="Merrow Ferry", place=str(self.served / "log"))
 
     def shelf(self, query: str = "", **options: object) -> Page:
         page = self.open(f"/sites/{self.site.pk}/artwork{query}", **options)

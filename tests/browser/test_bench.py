@@ -346,7 +346,7 @@ class DraftsTests(BenchTestCase):
         page = self.bench()
         page.get_by_role("button", name="Build the set").click()
         expect(page.get_by_role("heading", name="Build 1")).to_be_visible()
-        Install.objects.create(site=self.site, build=self.site.builds.get(), folder="/", state=InstallState.DONE)
+        Install.objects.create(site=self.site, build=self.site.builds.get(), place="/", state=InstallState.DONE)
         save_draft(self.site, self.artwork, Recipe.of(Frame(0, 0, 300)), 1)
         page = self.bench()
         self.choose(page, "Compare with", "Build 1, installed")

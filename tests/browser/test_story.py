@@ -160,7 +160,7 @@ class BenchTests(BrowserTestCase):
 
 class AccessibilityTests(BrowserTestCase):
     def test_axe_finds_nothing_in_either_theme(self):
-        site = Site.objects.create(name="Ferry", folder=str(self.served / "log"), address="http://127.0.0.1:1/")
+        site = Site.objects.create(name="Ferry", place=str(self.served / "log"), address="http://127.0.0.1:1/")
         artwork = add_artwork("disc.svg", BLUE_DISC)
         save_draft(site, artwork, Recipe.of(Frame(0, 0, 512)), 0)
         for scheme in ("light", "dark"):

@@ -29,7 +29,7 @@ class ViewTestCase(BrowserTestCase):
         self.root = self.served / "crew"
         self.site = Site.objects.create(
             name="Crew rota",
-            folder=str(self.root),
+            place=str(self.root),
             address=f"http://127.0.0.1:{self.standin_port + 2}/",
         )
         self.artwork = add_artwork("disc.svg", BLUE_DISC)
@@ -260,7 +260,7 @@ class InstallViewTests(ViewTestCase):
         self.assertFalse((self.root / "favicon.ico").exists())
 
     def test_the_folder_can_be_corrected(self):
-        Site.objects.update(folder="/nowhere/at/all")
+        Site.objects.update(place="/nowhere/at/all")
         page = self.view("install")
         expect(page.get_by_role("alert")).to_contain_text("There is no folder /nowhere/at/all")
         page.get_by_role("button", name="Change").click()

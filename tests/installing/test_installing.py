@@ -1,51 +1,40 @@
-from collections.abc import Iterator
 from unittest import TestCase
 
 from bexi.core.artwork.intake import take_in
-from bexi.core.errors import HostRefused, InstallRefused
+from bexi.core.errors import InstallRefused
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.build import build
 from bexi.core.iconset.plan import READY_MADE
 from bexi.core.sitehead.snippet import HeadLines
-from bexi.installing.carry_out import carry_out, carry_out_undo
-from bexi.installing.plan import InstallPlan, StepKind, plan_install, plan_undo
+from bexi.hosts.careful import CarefulHost
+from bexi.installing.carry_out import carry_out, plan_undo, put_back
+from bexi.installing.plan import InstallPlan, plan_install
+from bexi.installing.step import Content, Step, StepKind
+from tests.installing.places import FIRST_STATE, PAGE, FailingStorage, Killed, MemoryStorage, over
 from tests.pictures import BLUE_DISC
 
 PLAN = READY_MADE["short"]
-PAGE = b'<html>\n<head>\n<title>a</title>\n<link rel="icon" href="x.gif">\n</head>\n<body></body>\n</html>\n'
 
 
-class MemoryHost:
-    """A host in memory that fails when its `failing` runs out."""
+class Notes:
+    """A journal in memory: what was begun, and copies of what it replaced."""
 
-    def __init__(self, files: dict[str, bytes]) -> None:
-        self.contents = dict(files)
-        self.writes_left: int | None = None
-        self.stuck = False
+    def __init__(self, stop_before: int | None = None) -> None:
+        self.begun: list[Step] = []
+        self.copies: dict[str, bytes] = {}
+        self._stop_before = stop_before
 
-    def files(self) -> Iterator[str]:
-        return iter(sorted(self.contents))
+    def begin(self, number: int, step: Step, now: bytes | None) -> None:
+        self.begun.append(step)
+        if now is not None:
+            self.copies[Content.of(now).sha256] = now
 
-    def read(self, path: str) -> bytes | None:
-        return self.contents.get(path)
+    def stop_asked(self) -> bool:
+        return self._stop_before is not None and len(self.begun) >= self._stop_before
 
-    def write(self, path: str, data: bytes) -> None:
-        self._count()
-        self.contents[path] = data
-
-    def delete(self, path: str) -> None:
-        self._count()
-        self.contents.pop(path, None)
-
-    def _count(self) -> None:
-        if self.writes_left is None:
-            return
-        if self.writes_left == 0:
-            if not self.stuck:
-                self.writes_left = None  # it fails once, then works again
-            raise HostRefused("cannot-write", "The disk is full.")
-        self.writes_left -= 1
+    def copy(self, content: Content) -> bytes:
+        return self.copies[content.sha256]
 
 
 class InstallingTests(TestCase):
@@ -55,18 +44,27 @@ class InstallingTests(TestCase):
         cls.icons = HeadLines(built.files, PLAN.addresses, built.colour)
 
     def setUp(self):
-        self.before = {
-            "favicon.ico": b"old icon",
-            "index.html": PAGE,
-            "deep/page.htm": PAGE,
-            "part.html": b"<p>fragment</p>",
-            "site.webmanifest": b'{"name": "Rota", "icons": []}',
-            "notes.txt": b"<head></head>",
-        }
-        self.host = MemoryHost(self.before)
+        self.storage = MemoryStorage(FIRST_STATE)
+        self.notes = Notes()
 
     def plan(self) -> InstallPlan:
-        return plan_install(self.host, self.icons)
+        return plan_install(CarefulHost(self.storage), self.icons)
+
+    def install(self, plan: InstallPlan, storage: object = None) -> None:
+        place = storage or self.storage
+        carry_out(lambda: over(place), plan.changes, plan.content, self.notes, self.notes.copy)
+
+    def undo(self, **decided: list[str]) -> None:
+        steps = plan_undo(CarefulHost(self.storage), self.notes.begun, **decided)
+        notes = Notes()
+        copies = {**self.notes.copies}
+        carry_out(
+            lambda: over(self.storage),
+            steps,
+            lambda step, now: copies[step.after.sha256] if step.after else None,
+            notes,
+            notes.copy,
+        )
 
     def test_plan_tells_every_step_and_touches_nothing(self):
         plan = self.plan()
@@ -77,57 +75,114 @@ class InstallingTests(TestCase):
         self.assertNotIn("notes.txt", kinds)
         self.assertEqual([page.path for page in plan.left_alone], ["part.html"])
         self.assertIn('Gives way: <link rel="icon" href="x.gif">', plan.steps[-1].notes)
-        self.assertEqual(self.host.contents, self.before)
+        self.assertEqual(self.storage.contents, FIRST_STATE)
 
     def test_files_come_first_and_pages_last(self):
         pages = [step.kind is StepKind.EDIT for step in self.plan().steps]
         self.assertEqual(pages, sorted(pages))
 
-    def test_manifest_keeps_the_sites_own_members(self):
-        carry_out(self.host, self.plan())
-        self.assertIn(b'"name": "Rota"', self.host.contents["site.webmanifest"])
-        self.assertIn(b"/icon-512.png", self.host.contents["site.webmanifest"])
+    def test_only_the_pages_that_are_wanted(self):
+        plan = plan_install(CarefulHost(self.storage), self.icons, lambda path: path == "index.html")
+        self.assertEqual([step.path for step in plan.steps if step.kind is StepKind.EDIT], ["index.html"])
 
-    def test_members_of_a_manifest_of_another_name_are_kept(self):
-        self.host.contents["manifest.json"] = self.host.contents.pop("site.webmanifest")
+    def test_pages_of_one_template_are_grouped(self):
+        self.storage.contents["other.html"] = PAGE.replace(b"<title>a", b"<title>b")
+        self.storage.contents["unlike.html"] = PAGE.replace(b"</title>", b"</title><base href=/>")
+        groups = {step.path: step.group for step in self.plan().steps if step.kind is StepKind.EDIT}
+        self.assertEqual(groups["index.html"], groups["other.html"])
+        self.assertNotEqual(groups["index.html"], groups["unlike.html"])
+
+    def test_progress_counts_the_pages(self):
+        told = []
+        plan_install(CarefulHost(self.storage), self.icons, watch=lambda *counts: told.append(counts))
+        self.assertEqual(told, [(1, 3), (2, 3), (3, 3)])
+
+    def test_manifest_keeps_the_sites_own_members(self):
+        self.install(self.plan())
+        self.assertIn(b'"name": "Rota"', self.storage.contents["site.webmanifest"])
         step = next(step for step in self.plan().steps if step.path == "site.webmanifest")
-        self.assertEqual(step.kind, StepKind.ADD)
-        self.assertIn(b'"name": "Rota"', step.after)
+        self.assertIs(step.kind, StepKind.SAME)
 
     def test_install_then_undo_gives_back_every_byte(self):
         plan = self.plan()
-        carry_out(self.host, plan)
-        self.assertEqual(self.host.contents["favicon.ico"], self.icons.files[0].data)
-        self.assertEqual(plan_install(self.host, self.icons).changes, ())
-        carry_out_undo(self.host, plan_undo(plan.changes))
-        self.assertEqual(self.host.contents, self.before)
+        self.install(plan)
+        self.assertEqual(self.storage.contents["favicon.ico"], self.icons.files[0].data)
+        self.assertEqual(self.plan().changes, ())
+        self.undo()
+        self.assertEqual(self.storage.contents, FIRST_STATE)
 
-    def test_failure_at_every_step_puts_everything_back(self):
+    def test_a_fault_at_every_single_operation_leaves_the_old_state_or_the_new(self):
         plan = self.plan()
-        for allowed in range(len(plan.changes)):
-            self.host.writes_left = allowed
-            with self.assertRaises(InstallRefused) as caught:
-                carry_out(self.host, plan)
-            self.assertEqual(caught.exception.code, "put-back")
-            self.assertEqual(self.host.contents, self.before, f"after {allowed} writes")
+        self.install(plan)
+        new = dict(self.storage.contents)
+        for how in ("refused", "part"):
+            for at in range(500):
+                storage, self.notes = MemoryStorage(FIRST_STATE), Notes()
+                failing = FailingStorage(storage, at, how)
+                try:
+                    self.install(plan, failing)
+                except InstallRefused as refusal:
+                    self.assertEqual(storage.contents, FIRST_STATE, (how, at, refusal.sentence))
+                else:
+                    self.assertEqual(storage.contents, new, (how, at))
+                if not failing.has_failed:
+                    break
+            self.assertGreater(at, 30)
 
-    def test_what_could_not_be_put_back_can_be_undone_later(self):
+    def test_killed_at_every_single_operation_it_is_put_back_afterwards(self):
         plan = self.plan()
-        self.host.writes_left, self.host.stuck = 4, True
+        for at in range(500):
+            storage, self.notes = MemoryStorage(FIRST_STATE), Notes()
+            try:
+                self.install(plan, FailingStorage(storage, at, "killed"))
+                break
+            except Killed:
+                if self.notes.begun:
+                    put_back(lambda storage=storage: over(storage), self.notes.begun, self.notes.copy, "Killed.")
+                self.assertEqual(storage.contents, FIRST_STATE, at)
+        self.assertGreater(at, 30)
+
+    def test_stopped_between_two_steps_everything_is_put_back(self):
+        self.notes = Notes(stop_before=3)
         with self.assertRaises(InstallRefused) as caught:
-            carry_out(self.host, plan)
+            self.install(self.plan())
+        self.assertEqual(caught.exception.code, "stopped")
+        self.assertEqual((self.storage.contents, len(self.notes.begun)), (FIRST_STATE, 3))
+
+    def test_a_place_that_never_answers_again_is_told(self):
+        plan = self.plan()
+        opened = []
+
+        def opening():
+            opened.append(1)
+            return over(FailingStorage(self.storage, 30 if len(opened) == 1 else 0, "refused"))
+
+        with self.assertRaises(InstallRefused) as caught:
+            carry_out(opening, plan.changes, plan.content, self.notes, self.notes.copy)
         self.assertEqual(caught.exception.code, "put-back-incomplete")
-        self.host.writes_left = None
-        carry_out_undo(self.host, plan_undo(plan.changes))
-        self.assertEqual(self.host.contents, self.before)
+        put_back(lambda: over(self.storage), self.notes.begun, self.notes.copy, "Later.")
+        self.assertEqual(self.storage.contents, FIRST_STATE)
 
-    def test_a_site_that_changed_is_not_touched(self):
+    def test_a_site_that_changed_since_the_plan_is_not_touched(self):
         plan = self.plan()
-        self.host.contents["index.html"] = PAGE.replace(b"<body>", b"<body>new")
-        changed = dict(self.host.contents)
+        self.storage.contents["index.html"] = b"<head>other</head>"
+        changed = dict(self.storage.contents)
         with self.assertRaises(InstallRefused) as caught:
-            carry_out(self.host, plan)
+            self.install(plan)
         self.assertEqual(caught.exception.code, "site-changed")
-        self.assertIn("index.html", caught.exception.sentence)
-        self.assertEqual(self.host.contents, changed)
+        self.assertEqual(self.storage.contents, changed)
         self.assertNotEqual(self.plan().fingerprint, plan.fingerprint)
+
+    def test_undo_asks_about_files_changed_since(self):
+        self.install(self.plan())
+        self.storage.contents["index.html"] += b"<!-- mine -->"
+        for decided, kept in (({"leave": ["index.html"]}, True), ({"over": ["index.html"]}, False)):
+            before = dict(self.storage.contents)
+            with self.assertRaises(InstallRefused) as caught:
+                self.undo()
+            self.assertEqual(caught.exception.code, "changed-since")
+            self.assertEqual(self.storage.contents, before)
+            self.undo(**decided)
+            self.assertEqual(b"mine" in self.storage.contents["index.html"], kept)
+            self.assertEqual(self.storage.contents["favicon.ico"], b"old icon")
+            self.storage.contents = before

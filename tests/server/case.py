@@ -51,7 +51,7 @@ class BenchTestCase(ApiTestCase):
 
     def setUp(self):
         super().setUp()
-        self.site = Site.objects.create(name="Ferry", folder=str(self.folder))
+        self.site = Site.objects.create(name="Ferry", place=str(self.folder))
         self.artwork = self.send(encoded(Image.new("RGBA", (300, 200), "#224466"), "PNG")).json()
         self.recipe = {"framing": {"frame": self.artwork["framings"]["whole"]}}
 

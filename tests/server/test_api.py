@@ -63,7 +63,7 @@ class InstallApiTests(BenchTestCase):
         self.root.mkdir()
         (self.root / "index.html").write_bytes(PAGE)
         (self.root / "favicon.ico").write_bytes(b"old")
-        self.site.folder = str(self.root)
+        self.site.place = str(self.root)
         self.site.save()
 
     def built(self) -> dict:
@@ -104,7 +104,7 @@ class InstallApiTests(BenchTestCase):
     def test_missing_folder_is_told(self):
         self.built()
         for folder, code in (("", "no-folder"), ("/nowhere/at/all", "no-such-folder")):
-            Site.objects.update(folder=folder)
+            Site.objects.update(place=folder)
             self.problem(self.ask("GET", f"sites/{self.site.pk}/install-plan"), 409, code)
 
 

@@ -19,7 +19,7 @@ class StateTests(BenchTestCase):
         self.root = self.folder / "site"
         self.root.mkdir()
         (self.root / "index.html").write_bytes(b"<html><head><title>a</title></head><body></body></html>")
-        Site.objects.update(folder=str(self.root))
+        Site.objects.update(place=str(self.root))
         self.site.refresh_from_db()
 
     def assert_state(self, state: SiteState) -> None:
@@ -82,7 +82,7 @@ class DemoTests(ApiTestCase):
             self.install_and_undo(Site.objects.get(name="Merrowmouth Ferry"), pages=12)
 
     def install_and_undo(self, site: Site, pages: int) -> None:
-        root = Path(site.folder)
+        root = Path(site.place)
         before = {path: path.read_bytes() for path in root.rglob("*") if path.is_file()}
         plan = plan_for(site)[1]
         self.assertEqual(sum(step.kind == "edit" for step in plan.steps), pages)

@@ -162,7 +162,7 @@ def _drawing(spec: IconSpec, pictures: Pictures, recipe: Recipe, plan: Plan) -> 
 def text_file(spec: FileSpec, plan: Plan, recipe: Recipe, site_name: str, files: Sequence[BuiltFile]) -> bytes:
     """The manifest or the tile configuration that names these files; raises BuildFailed when it cannot be read back."""
     icons = [(file.spec, plan.addresses.of(file.name, file.sha256)) for file in files]
-    if spec is MANIFEST:
+    if spec == MANIFEST:
         named = [
             webmanifest.ManifestIcon(address, icon.sizes[0], icon.media_type, _MANIFEST_PURPOSES[icon.purpose])
             for icon, address in icons
@@ -171,7 +171,7 @@ def text_file(spec: FileSpec, plan: Plan, recipe: Recipe, site_name: str, files:
         data = webmanifest.new(site_name, named)
         verify_manifest(data, named)
         return data
-    assert spec is TILE_CONFIG
+    assert spec == TILE_CONFIG
     tiles = [(icon.tile, address) for icon, address in icons if isinstance(icon, IconSpec) and icon.tile]
     data = browserconfig.write(tiles, str(recipe.framing.home_ground))
     verify_tiles(data, tiles)

@@ -1,19 +1,29 @@
 """Putting the icon lines into a page: one marked block, every byte outside it as before."""
 
+import hashlib
 import re
 from dataclasses import dataclass
 
 from bexi.core.sitehead.scan import Head, Span, Tag, as_text, find_head
 from bexi.core.sitehead.snippet import HeadLines, marked
 
+_OF_THE_PAGE = re.compile(
+    r"<title[^>]*>.*?</title\s*>|<meta[^>]*(?:description|og:|keywords)[^>]*>|<link[^>]*canonical[^>]*>",
+    re.IGNORECASE | re.DOTALL,
+)
+
 
 @dataclass(frozen=True)
 class HeadEdit:
-    """A page before and after, and the icon links of others that gave way."""
+    """A page before and after, and the icon links of others that gave way.
+
+    `template` is the same for pages whose heads are the same but for their titles; hexadecimal.
+    """
 
     before: bytes
     after: bytes
     removed: tuple[str, ...]
+    template: str
 
 
 def edit_head(page: bytes, icons: HeadLines, path: str = "") -> HeadEdit:
@@ -34,7 +44,16 @@ def edit_head(page: bytes, icons: HeadLines, path: str = "") -> HeadEdit:
         spot, inserted = _new_block(text, head, foreign, lines)
     changes = [(spot, inserted), *((_removal(text, link), "") for link in foreign)]
     after = _apply(text, changes)
-    return HeadEdit(page, after.encode("latin-1"), tuple(_readable(text[link.start : link.end]) for link in foreign))
+    removed = tuple(_readable(text[link.start : link.end]) for link in foreign)
+    return HeadEdit(page, after.encode("latin-1"), removed, _template(text, head))
+
+
+def _template(text: str, head: Head) -> str:
+    """A hash of the head without its title, its own block and what is said of this page alone."""
+    inside = text[head.inside.start : head.block.start if head.block else head.inside.end]
+    rest = text[head.block.end : head.inside.end] if head.block else ""
+    common = _OF_THE_PAGE.sub("", inside + rest)
+    return hashlib.sha256(" ".join(common.split()).encode()).hexdigest()[:16]
 
 
 def _within(span: Span, block: Span | None) -> bool:

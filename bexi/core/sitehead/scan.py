@@ -24,10 +24,26 @@ _TOKEN = re.compile(
     r"|<(?P<close>/?)(?P<name>[A-Za-z][^\s/><]*+)(?P<attributes>(?:[^>\"'<]|\"[^\"]*+\"|'[^']*+'|<[?%].*?[?%]>)*+)>",
     re.DOTALL,
 )
+_EMBEDDED = re.compile(r"<\?.*?\?>|<%.*?%>|\{%.*?%\}|\{\{.*?\}\}", re.DOTALL)
+_PLAIN_TEXT = re.compile(r"\S")
 _ATTRIBUTE = re.compile(r"([^\s=/>\"']++)(?:\s*+=\s*+(?:\"([^\"]*+)\"|'([^']*+)'|([^\s\"'>]++)))?")
 # Elements whose content is text, not tags (WHATWG HTML, §13.1.2 "Elements": raw text and escapable raw text).
 _TEXT_ELEMENTS = {"script", "style", "title", "textarea", "noscript", "template", "iframe", "xmp"}
 _ENDS_HEAD = {"body", "frameset"}
+# What may stand in a head; anything else ends one whose tags are left out (WHATWG HTML, §13.2.6.4.3 and 4).
+_IN_HEAD = {
+    "title",
+    "meta",
+    "link",
+    "script",
+    "style",
+    "base",
+    "basefont",
+    "bgsound",
+    "noscript",
+    "template",
+    "noframes",
+}
 
 
 @dataclass(frozen=True)
@@ -114,14 +130,39 @@ def find_head(text: str) -> Head:
         elif start is not None:
             tags.append(token)
     if start is None:
-        raise HeadRefused(
-            "no-head",
-            "No <head> tag stands here. If a shared header template builds this head, the template is edited instead.",
-        )
+        return _implied_head(text, xhtml)
     if end is None:
         raise HeadRefused("open-head", "The <head> of this file is never closed, so its end cannot be told.")
     block = _block(marks[BEGIN], marks[END])
     return Head(Span(start, end), tuple(tags), block, xhtml)
+
+
+def _implied_head(text: str, xhtml: bool) -> Head:
+    """The head of a page that leaves its tags out, as HTML allows; raises HeadRefused for what is no whole page."""
+    start = position = 0
+    tags: list[Tag] = []
+    marks: dict[str, list[Span]] = {BEGIN: [], END: []}
+    whole = False
+    for token in _tokens(text):
+        name = token.name if isinstance(token, Tag) else ""
+        closes_text = isinstance(token, Tag) and token.closing and name in _TEXT_ELEMENTS
+        if not closes_text and _PLAIN_TEXT.search(_EMBEDDED.sub("", text[position : token.start])):
+            break
+        if isinstance(token, Tag) and name not in (*_IN_HEAD, "html"):
+            break
+        if name == "html" or (text[token.start : token.start + 2] == "<!" and text[token.start + 2] != "-"):
+            whole, start = True, token.end if not tags else start
+        elif isinstance(token, Tag):
+            tags.append(token)
+        elif text[token.start : token.end] in marks:
+            marks[text[token.start : token.end]].append(token)
+        position = token.end
+    if not whole and not any(tag.name == "title" for tag in tags):
+        raise HeadRefused(
+            "no-head",
+            "This is a part of a page, without a head of its own. What builds the head around it is edited instead.",
+        )
+    return Head(Span(start, position), tuple(tags), _block(marks[BEGIN], marks[END]), xhtml)
 
 
 def attribute_values(text: str, element: str, attribute: str) -> list[str]:

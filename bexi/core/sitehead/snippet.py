@@ -36,9 +36,9 @@ class HeadLines:
         tags = [self._link(spec, self._address(file, page)) for file, spec in links]
         for file in self.files:
             address = escape(self._address(file, page))
-            if file.spec is MANIFEST:
+            if file.spec == MANIFEST:
                 tags.append(f'link rel="manifest" href="{address}"')
-            if file.spec is TILE_CONFIG and self.addresses.base != "/":  # at the top it is found by itself
+            if file.spec == TILE_CONFIG and self.addresses.base != "/":  # at the top it is found by itself
                 tags.append(f'meta name="msapplication-config" content="{address}"')
         return tags
 

@@ -3,7 +3,6 @@
 from collections.abc import Iterator
 from contextlib import suppress
 from functools import partial
-from pathlib import Path
 from typing import Literal
 from urllib.parse import urljoin, urlsplit
 
@@ -15,7 +14,8 @@ from bexi.core.artwork.treatment import AS_IT_IS
 from bexi.core.errors import HeadRefused, HostRefused
 from bexi.core.livesite.pages import Served, pages_from
 from bexi.core.sitehead.scan import as_text, attribute_values
-from bexi.hosts.folder import FolderHost
+from bexi.hosts.opening import opened
+from bexi.hosts.place import Place
 from bexi.server.artwork.measuring import measure_file
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.sandbox import in_sandbox
@@ -56,10 +56,18 @@ def thumbnail(site: Site, picture: PictureOnSite) -> bytes:
 
 
 def _in_folder(site: Site) -> Iterator[PictureOnSite]:
-    if site.folder:
-        for path in FolderHost(Path(site.folder)).files():
-            if path.lower().endswith(_ENDINGS):
-                yield PictureOnSite(source="folder", place=path)
+    place = _folder(site)
+    if place:
+        with opened(place) as host:
+            for path in host.files():
+                if path.lower().endswith(_ENDINGS):
+                    yield PictureOnSite(source="folder", place=path)
+
+
+def _folder(site: Site) -> Place | None:
+    """The site's folder, when it lives in one on this machine."""
+    place = Place.parse(site.place) if site.place else None
+    return place if place and not place.is_remote else None
 
 
 def _on_pages(site: Site) -> Iterator[PictureOnSite]:
@@ -85,7 +93,10 @@ def _bytes(site: Site, picture: PictureOnSite) -> bytes:
         if urlsplit(picture.place).netloc != urlsplit(site.address).netloc:
             raise HostRefused("address-outside", "This address is not on the site, so Bexi will not fetch it.")
         return _fetched(picture.place)
-    data = FolderHost(Path(site.folder)).read(picture.place) if site.folder else None
+    place, data = _folder(site), None
+    if place:
+        with opened(place) as host:
+            data = host.read(picture.place)
     if data is None:
         raise HostRefused("no-such-file", f"{picture.place} is not in the site's folder any more.")
     return data

@@ -28,7 +28,7 @@ def check_site(site: Site) -> Check:
 
 def _installed(site: Site) -> dict[str, bytes]:
     """The written files, with their bytes by path, of the installation that stands."""
-    install = site.installs.filter(state="done").first()
+    install = site.installs.filter(state="done", undoes=None).first()
     if install is None:
         return {}
     written = install.steps.exclude(kind="edit")

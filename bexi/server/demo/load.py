@@ -27,7 +27,7 @@ def load_demo(served: Path, control_port: int) -> None:
         Site.objects.create(
             name=site.title,
             address=f"http://{LOOPBACK}:{control_port + site.port_offset}/",
-            folder=str(served / site.folder),
+            place=str(served / site.folder),
         )
         for site in SITES
     )

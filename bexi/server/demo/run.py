@@ -10,6 +10,8 @@ import django
 from django.core.management import call_command
 from honcho.manager import Manager
 
+from bexi.standin.host import PORTS
+
 LOOPBACK = "127.0.0.1"
 WEB_PORT = 8400
 STANDIN_PORT = 8410
@@ -18,7 +20,7 @@ VITE_PORT = 5173
 
 def main(development: bool) -> int:
     """Run until interrupted; returns the exit code."""
-    ports = [WEB_PORT, *range(STANDIN_PORT, STANDIN_PORT + 4), *([VITE_PORT] if development else [])]
+    ports = [WEB_PORT, *range(STANDIN_PORT, STANDIN_PORT + PORTS), *([VITE_PORT] if development else [])]
     taken = [port for port in ports if _in_use(port)]
     if taken:
         print(
@@ -33,6 +35,7 @@ def main(development: bool) -> int:
 
     served: Path = settings.DATA_FOLDER / "sites"
     call_command("migrate", verbosity=0)
+    call_command("recover_installs")
     call_command("load_demo", str(served), port=STANDIN_PORT)
     processes = Manager()
     processes.add_process("web", _web_command(development))
@@ -51,7 +54,8 @@ def _web_command(development: bool) -> str:
     """Two processes: the one that encodes a large PNG answers nobody else meanwhile."""
     if development:
         return f'"{sys.executable}" manage.py runserver {LOOPBACK}:{WEB_PORT}'
-    return f"{_beside('gunicorn')} bexi.server.wsgi --bind {LOOPBACK}:{WEB_PORT} --workers 2 --threads 8 --log-level warning"
+    options = f"--bind {LOOPBACK}:{WEB_PORT} --workers 2 --threads 8 --log-level warning"
+    return f"{_beside('gunicorn')} bexi.server.wsgi {options}"
 
 
 def _beside(command: str) -> str:

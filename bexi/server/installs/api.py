@@ -3,20 +3,57 @@
 import difflib
 from datetime import datetime
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import Router, Schema
+from ninja import File, Router, Schema
+from ninja.files import UploadedFile
 
-from bexi.installing.plan import PAGE_ENDINGS, Step, StepKind
-from bexi.server.installs import services
-from bexi.server.installs.models import Install, InstallState
+from bexi.hosts.opening import Trial
+from bexi.installing.plan import InstallPlan, is_page
+from bexi.installing.step import Step, StepKind
+from bexi.server.installs import by_hand, services
+from bexi.server.installs.models import Install, InstallState, KeptSecret
 from bexi.server.sites.models import Site
 
 router = Router(tags=["installs"])
+_SHOWN = 200_000
+
+
+class SecretIn(Schema):
+    """The password or private key of the site's place; empty takes the kept one. Never stored in clear text."""
+
+    secret: str = ""
+
+
+class ConnectionIn(SecretIn):
+    """`trust` is the fingerprint of the server's key that the person agrees to; `keep` keeps the secret, sealed."""
+
+    keep: bool = False
+    trust: str = ""
+
+
+class TrialOut(Schema):
+    what: str
+    works: bool
+    milliseconds: int
+    said: str
+
+    @classmethod
+    def of(cls, trial: Trial) -> "TrialOut":
+        """A trial as the API tells it."""
+        return cls.from_orm(trial)
+
+
+class ConnectionOut(Schema):
+    """What was tried; `works` when all of it does, `secret_kept` when the secret need not be entered again."""
+
+    works: bool
+    trials: list[TrialOut]
+    secret_kept: bool
 
 
 class StepOut(Schema):
-    """`difference` are the lines of a unified difference, for edited pages only."""
+    """`group` is the same for pages that share a head."""
 
     kind: StepKind
     path: str
@@ -24,7 +61,7 @@ class StepOut(Schema):
     bytes_before: int | None
     bytes_after: int | None
     notes: list[str]
-    difference: list[str]
+    group: str
 
     @classmethod
     def of(cls, step: Step) -> "StepOut":
@@ -32,11 +69,11 @@ class StepOut(Schema):
         return cls(
             kind=step.kind,
             path=step.path,
-            page=step.path.lower().endswith(PAGE_ENDINGS),
-            bytes_before=None if step.before is None else len(step.before),
-            bytes_after=None if step.after is None else len(step.after),
+            page=is_page(step.path),
+            bytes_before=step.before.size if step.before else None,
+            bytes_after=step.after.size if step.after else None,
             notes=list(step.notes),
-            difference=_difference(step) if step.kind is StepKind.EDIT else [],
+            group=step.group,
         )
 
 
@@ -45,19 +82,62 @@ class LeftAloneOut(Schema):
     reason: str
 
 
+class PlanIn(SecretIn):
+    """`pages` are patterns like `*.html blog/*`, apart by spaces; the icons themselves are always put in place."""
+
+    pages: str = services.ALL_PAGES
+
+
 class InstallPlanOut(Schema):
     """`changes` is how many steps change something."""
 
     build_number: int
-    folder: str
+    place: str
     fingerprint: str
     changes: int
     steps: list[StepOut]
     left_alone: list[LeftAloneOut]
 
+    @classmethod
+    def of(cls, site: Site, number: int, plan: InstallPlan) -> "InstallPlanOut":
+        """A plan as the API tells it."""
+        return cls(
+            build_number=number,
+            place=site.place,
+            fingerprint=plan.fingerprint,
+            changes=len(plan.changes),
+            steps=[StepOut.of(step) for step in plan.steps],
+            left_alone=[LeftAloneOut(path=page.path, reason=page.reason) for page in plan.left_alone],
+        )
 
-class InstallIn(Schema):
+
+class DifferenceIn(SecretIn):
+    path: str
+
+
+class DifferenceOut(Schema):
+    """The lines of a unified difference."""
+
+    lines: list[str]
+
+
+class InstallIn(PlanIn):
     fingerprint: str
+
+
+class UndoIn(SecretIn):
+    """For files that somebody changed since: `over` are paths the old file goes over, `leave` those that stay."""
+
+    over: list[str] = []
+    leave: list[str] = []
+
+
+class VersionsOut(Schema):
+    """A file's text before, as installed and now; null where it was not there or is no text."""
+
+    before: str | None
+    installed: str | None
+    now: str | None
 
 
 class InstalledFileOut(Schema):
@@ -66,10 +146,19 @@ class InstalledFileOut(Schema):
 
 
 class InstallOut(Schema):
+    """`begun` of `total` steps are begun; `lost` when it is under way but nothing works on it any more."""
+
     id: int
     build_number: int
-    folder: str
+    undoes: int | None
+    place: str
+    who: str
     state: InstallState
+    lost: bool
+    begun: int
+    total: int
+    stop_asked: bool
+    problem: str
     created: datetime
     changed: datetime
     files: list[InstalledFileOut]
@@ -77,57 +166,116 @@ class InstallOut(Schema):
     @classmethod
     def of(cls, install: Install) -> "InstallOut":
         """An installation as the API tells it."""
+        steps = list(install.steps.all())
         return cls(
             id=install.pk,
             build_number=install.build.number,
-            folder=install.folder,
+            undoes=install.undoes_id,
+            place=install.place,
+            who=install.who,
             state=InstallState(install.state),
+            lost=services.is_lost(install),
+            begun=install.begun,
+            total=len(steps),
+            stop_asked=install.stop_asked,
+            problem=install.problem,
             created=install.created,
             changed=install.changed,
-            files=[InstalledFileOut(kind=StepKind(step.kind), path=step.path) for step in install.steps.all()],
+            files=[InstalledFileOut(kind=StepKind(step.kind), path=step.path) for step in steps],
         )
 
 
-@router.get("/sites/{site_id}/install-plan", response=InstallPlanOut)
-def install_plan(request: HttpRequest, site_id: int) -> InstallPlanOut:
+@router.post("/sites/{site_id}/connection", response=ConnectionOut)
+def connect(request: HttpRequest, site_id: int, body: ConnectionIn) -> ConnectionOut:
+    """Try out the place where a site lives."""
+    site = get_object_or_404(Site, pk=site_id)
+    trials = services.connect(site, body.secret, body.keep, body.trust)
+    return ConnectionOut(
+        works=all(trial.works for trial in trials),
+        trials=[TrialOut.of(trial) for trial in trials],
+        secret_kept=KeptSecret.objects.filter(site=site).exists(),
+    )
+
+
+@router.post("/sites/{site_id}/install-plan", response=InstallPlanOut)
+def install_plan(request: HttpRequest, site_id: int, body: PlanIn) -> InstallPlanOut:
     """What installing the latest build would do, step by step."""
     site = get_object_or_404(Site, pk=site_id)
-    build, plan = services.plan_for(site)
-    return InstallPlanOut(
-        build_number=build.number,
-        folder=site.folder,
-        fingerprint=plan.fingerprint,
-        changes=len(plan.changes),
-        steps=[StepOut.of(step) for step in plan.steps],
-        left_alone=[LeftAloneOut(path=page.path, reason=page.reason) for page in plan.left_alone],
-    )
+    build, plan = services.plan_for(site, body.secret, body.pages)
+    return InstallPlanOut.of(site, build.number, plan)
+
+
+@router.post("/sites/{site_id}/difference", response=DifferenceOut)
+def difference(request: HttpRequest, site_id: int, body: DifferenceIn) -> DifferenceOut:
+    """What would change in one page."""
+    before, after = services.edited(get_object_or_404(Site, pk=site_id), body.path, body.secret)
+    lines = difflib.unified_diff(_lines(before), _lines(after), "before", "after", n=2, lineterm="")
+    return DifferenceOut(lines=list(lines)[2:])
 
 
 @router.get("/sites/{site_id}/installs", response=list[InstallOut])
 def list_installs(request: HttpRequest, site_id: int) -> list[InstallOut]:
-    """The installations of a site, the latest first."""
+    """The installations of a site and their undoings, the latest first."""
     return [InstallOut.of(install) for install in get_object_or_404(Site, pk=site_id).installs.all()]
 
 
-@router.post("/sites/{site_id}/installs", response={201: InstallOut})
+@router.post("/sites/{site_id}/installs", response={202: InstallOut})
 def install(request: HttpRequest, site_id: int, body: InstallIn) -> tuple[int, InstallOut]:
-    """Do the plan with this fingerprint."""
-    return 201, InstallOut.of(services.install(get_object_or_404(Site, pk=site_id), body.fingerprint))
+    """Do the plan with this fingerprint in the background."""
+    site = get_object_or_404(Site, pk=site_id)
+    return 202, InstallOut.of(services.start_install(site, body.fingerprint, body.secret, body.pages))
 
 
-@router.post("/installs/{install_id}/undo", response=InstallOut)
-def undo(request: HttpRequest, install_id: int) -> InstallOut:
-    """Take an installation back."""
-    return InstallOut.of(services.undo(get_object_or_404(Install, pk=install_id)))
+@router.post("/installs/{install_id}/stop", response={202: None})
+def stop(request: HttpRequest, install_id: int) -> tuple[int, None]:
+    """Ask an installation to stop and put back what it did."""
+    Install.objects.filter(pk=install_id).update(stop_asked=True)
+    return 202, None
 
 
-def _difference(step: Step) -> list[str]:
-    before, after = (_lines(data or b"") for data in (step.before, step.after))
-    return list(difflib.unified_diff(before, after, "before", "after", n=2, lineterm=""))[2:]
+@router.post("/installs/{install_id}/put-back", response=InstallOut)
+def put_back(request: HttpRequest, install_id: int, body: SecretIn) -> InstallOut:
+    """Put back an installation that was interrupted."""
+    journal = get_object_or_404(Install, pk=install_id)
+    services.put_back_now(journal, body.secret)
+    return InstallOut.of(journal)
+
+
+@router.post("/installs/{install_id}/undo", response={202: InstallOut})
+def undo(request: HttpRequest, install_id: int, body: UndoIn) -> tuple[int, InstallOut]:
+    """Take an installation back in the background."""
+    done = get_object_or_404(Install, pk=install_id)
+    return 202, InstallOut.of(services.start_undo(done, body.secret, body.over, body.leave))
+
+
+@router.post("/installs/{install_id}/versions", response=VersionsOut)
+def versions(request: HttpRequest, install_id: int, body: DifferenceIn) -> VersionsOut:
+    """The three versions of a file that was changed since."""
+    done = get_object_or_404(Install, pk=install_id)
+    before, installed, now = services.three_versions(done, body.path, body.secret)
+    return VersionsOut(before=_text(before), installed=_text(installed), now=_text(now))
+
+
+@router.get("/builds/{build_id}/by-hand.zip", response=None)
+def package_by_hand(request: HttpRequest, build_id: int) -> HttpResponse:
+    """The set with instructions, for whoever cannot reach the server."""
+    return by_hand.set_response(build_id)
+
+
+@router.post("/sites/{site_id}/site-zip", response=None)
+def edit_zip(request: HttpRequest, site_id: int, file: File[UploadedFile]) -> HttpResponse:
+    """A ZIP of the site in, a ZIP of the changed files out."""
+    return by_hand.changed_response(get_object_or_404(Site, pk=site_id), file.read())
 
 
 def _lines(data: bytes) -> list[str]:
+    return (_text(data) or "").splitlines()
+
+
+def _text(data: bytes | None) -> str | None:
+    if data is None or b"\0" in data[:4000]:
+        return None
     try:
-        return data.decode().splitlines()
+        return data[:_SHOWN].decode()
     except UnicodeDecodeError:
-        return data.decode("cp1252", errors="replace").splitlines()
+        return data[:_SHOWN].decode("cp1252", errors="replace")

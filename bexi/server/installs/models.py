@@ -1,49 +1,110 @@
-"""The installs tables: the journal of what was put on a host."""
+"""The installs tables: the journal of what was put on a host, and kept secrets."""
 
 from django.db import models
 
+from bexi.installing.step import Content, Step, StepKind
 from bexi.server.builds.models import Build
 from bexi.server.sites.models import Site
 
 
 class InstallState(models.TextChoices):
-    """`started` is written before anything is touched; it stays when Bexi was killed on the way."""
+    """`waiting` and `started` are under way; `stuck` could neither be finished nor put back yet."""
 
+    WAITING = "waiting"
     STARTED = "started"
+    STUCK = "stuck"
     DONE = "done"
     PUT_BACK = "put-back"
     UNDONE = "undone"
 
 
+UNFINISHED = (InstallState.WAITING, InstallState.STARTED, InstallState.STUCK)
+
+
 class Install(models.Model):
-    """One installation of a build on a site's host."""
+    """One installation of a build on a site's host, or the undoing of one.
+
+    `sealed` is the secret of the place, sealed, while it is needed; `begun` counts the steps that were begun.
+    """
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="installs")
     build = models.ForeignKey(Build, models.PROTECT, related_name="installs")
-    folder = models.CharField(max_length=500)
-    state = models.CharField(max_length=10, choices=InstallState.choices, default=InstallState.STARTED)
+    undoes = models.ForeignKey("self", models.CASCADE, null=True, related_name="undoings")
+    place = models.CharField(max_length=500)
+    trusted = models.CharField(max_length=120, blank=True)
+    sealed = models.TextField(blank=True)
+    who = models.CharField(max_length=80, blank=True)
+    state = models.CharField(max_length=10, choices=InstallState.choices, default=InstallState.WAITING)
+    begun = models.PositiveIntegerField(default=0)
+    stop_asked = models.BooleanField(default=False)
+    problem = models.TextField(blank=True)
     created = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True)
 
     class Meta:
         ordering = ["-id"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["site"],
+                condition=models.Q(state__in=["waiting", "started", "stuck"]),
+                name="one_unfinished_install_for_each_site",
+            )
+        ]
 
     def __str__(self) -> str:
-        return f"{self.build} in {self.folder}"
+        return f"{self.build} in {self.place}"
+
+    @property
+    def is_over(self) -> bool:
+        """Whether nothing more will happen by itself."""
+        return self.state not in UNFINISHED
 
 
 class InstallStep(models.Model):
-    """One file of an installation; null hashes mean the file was not there. The bytes lie in the blob store."""
+    """One file of an installation; null hashes mean the file is not there. The bytes lie in the blob store."""
 
     install = models.ForeignKey(Install, models.CASCADE, related_name="steps")
     position = models.PositiveIntegerField()
     kind = models.CharField(max_length=10)
     path = models.CharField(max_length=1000)
     before_sha256 = models.CharField(max_length=64, null=True)
+    before_size = models.PositiveBigIntegerField(default=0)
     after_sha256 = models.CharField(max_length=64, null=True)
+    after_size = models.PositiveBigIntegerField(default=0)
 
     class Meta:
         ordering = ["position"]
 
     def __str__(self) -> str:
         return f"{self.kind} {self.path}"
+
+    @classmethod
+    def of(cls, install: Install, position: int, step: Step) -> "InstallStep":
+        """The row of a step."""
+        return cls(
+            install=install,
+            position=position,
+            kind=step.kind,
+            path=step.path,
+            before_sha256=step.before.sha256 if step.before else None,
+            before_size=step.before.size if step.before else 0,
+            after_sha256=step.after.sha256 if step.after else None,
+            after_size=step.after.size if step.after else 0,
+        )
+
+    @property
+    def step(self) -> Step:
+        """The step as a value."""
+        before = Content(self.before_sha256, self.before_size) if self.before_sha256 else None
+        after = Content(self.after_sha256, self.after_size) if self.after_sha256 else None
+        return Step(StepKind(self.kind), self.path, before, after)
+
+
+class KeptSecret(models.Model):
+    """The secret of a site's place, sealed with the key outside the database."""
+
+    site = models.OneToOneField(Site, models.CASCADE, related_name="kept_secret")
+    sealed = models.TextField()
+
+    def __str__(self) -> str:
+        return f"{self.site}: kept secret"

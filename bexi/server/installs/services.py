@@ -1,94 +1,281 @@
 """Planning, doing and undoing installations, with the journal in the database."""
 
-from pathlib import Path
+import fnmatch
+import getpass
+from collections.abc import Callable, Sequence
+from contextlib import AbstractContextManager
+from datetime import timedelta
 
-from django.db import transaction
+from django.db import IntegrityError, transaction
+from django.utils import timezone
 
-from bexi.core.errors import InstallRefused
-from bexi.hosts.folder import FolderHost
-from bexi.installing.carry_out import carry_out, carry_out_undo
-from bexi.installing.plan import InstallPlan, Step, StepKind, plan_install, plan_undo
-from bexi.server import blobs
+from bexi.core.errors import HostRefused, InstallRefused
+from bexi.core.sitehead.edit import edit_head
+from bexi.core.sitehead.snippet import HeadLines
+from bexi.hosts.careful import CarefulHost
+from bexi.hosts.opening import Trial, opened, try_out
+from bexi.hosts.place import Place
+from bexi.installing.carry_out import carry_out, plan_undo, put_back
+from bexi.installing.plan import InstallPlan, plan_install
+from bexi.installing.step import Content, Step, StepKind
+from bexi.server import blobs, vault
 from bexi.server.builds.models import Build
 from bexi.server.builds.services import head_lines
-from bexi.server.installs.models import Install, InstallState, InstallStep
+from bexi.server.installs.models import UNFINISHED, Install, InstallState, InstallStep, KeptSecret
+from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
 
+ALL_PAGES = "*"
+LOST_AFTER = timedelta(seconds=60)
+"""An installation from which nothing was heard for so long has no worker any more."""
 
-def plan_for(site: Site) -> tuple[Build, InstallPlan]:
+
+def place_of(site: Site) -> Place:
+    """Where a site lives; raises InstallRefused when nobody said so yet."""
+    if not site.place:
+        raise InstallRefused("no-place", "Bexi does not know where this site lives yet. Enter its place.")
+    return Place.parse(site.place).trusting(site.trusted)
+
+
+def secret_of(site: Site, given: str) -> str:
+    """The secret that was given now, else the kept one, else none."""
+    kept = KeptSecret.objects.filter(site=site).first()
+    return given or (vault.unseal(kept.sealed) if kept else "")
+
+
+def connect(site: Site, secret: str, keep: bool, trust: str) -> list[Trial]:
+    """Try out a site's place; keeps the agreed fingerprint, and the secret when it works and that is wanted."""
+    if trust:
+        Site.objects.filter(pk=site.pk).update(trusted=trust)
+        site.trusted = trust
+    used = secret_of(site, secret)
+    trials = try_out(place_of(site), used)
+    if all(trial.works for trial in trials):
+        if keep and used:
+            KeptSecret.objects.update_or_create(site=site, defaults={"sealed": vault.seal(used)})
+        elif not keep:
+            KeptSecret.objects.filter(site=site).delete()
+    return trials
+
+
+def plan_for(site: Site, secret: str = "", pages: str = ALL_PAGES) -> tuple[Build, InstallPlan]:
     """What installing the latest build would do; raises InstallRefused or HostRefused when it cannot be planned."""
     build = site.builds.first()
     if build is None:
         raise InstallRefused("no-build", "Nothing is built for this site yet. Build the set first.")
-    return build, plan_install(_host(site.folder), head_lines(build))
+    with opened(place_of(site), secret_of(site, secret)) as host:
+        return build, plan_install(host, head_lines(build), _wanted(pages))
 
 
-def install(site: Site, fingerprint: str) -> Install:
-    """Install the latest build, if the plan is still the one with this fingerprint.
+def edited(site: Site, path: str, secret: str = "") -> tuple[bytes, bytes]:
+    """One page as it is now, and as the latest build would leave it."""
+    build = site.builds.first()
+    with opened(place_of(site), secret_of(site, secret)) as host:
+        page = host.read(path)
+    if build is None or page is None:
+        raise InstallRefused("site-changed", f"{path} is not there any more. Plan again.")
+    return page, edit_head(page, head_lines(build), path).after
 
-    Raises InstallRefused when the site changed since, or when a step failed and all was put back.
-    """
-    build, plan = plan_for(site)
+
+def _wanted(pages: str) -> Callable[[str], bool]:
+    patterns = pages.split() or [ALL_PAGES]
+    return lambda path: any(fnmatch.fnmatchcase(path, pattern) for pattern in patterns)
+
+
+def start_install(site: Site, fingerprint: str, secret: str = "", pages: str = ALL_PAGES) -> Install:
+    """Put the installation of the latest build in line, if the plan is still the one with this fingerprint."""
+    build, plan = plan_for(site, secret, pages)
     if plan.fingerprint != fingerprint:
         raise InstallRefused(
             "plan-outdated",
             "The site or the set changed since this plan was made. Nothing was touched; plan again.",
         )
-    journal = _begin(site, build, plan)
-    try:
-        carry_out(_host(site.folder), plan)
-    except InstallRefused as refusal:
-        if refusal.code != "put-back-incomplete":
-            _set_state(journal, InstallState.PUT_BACK)
-        raise
-    _set_state(journal, InstallState.DONE)
-    return journal
+    for data in plan.files.values():
+        blobs.put(data)
+    return _start(Install(site=site, build=build), plan.changes, secret)
 
 
-def undo(journal: Install) -> Install:
-    """Put back what an installation replaced and remove what it added.
+def install(site: Site, fingerprint: str) -> Install:
+    """Install at once; raises InstallRefused when it was put back."""
+    return _finished(start_install(site, fingerprint))
 
-    Raises InstallRefused when it was undone already, a later one lies on top, or a file was changed since.
+
+def start_undo(done: Install, secret: str = "", over: Sequence[str] = (), leave: Sequence[str] = ()) -> Install:
+    """Put the undoing of an installation in line.
+
+    Raises InstallRefused when it was undone already, a later one lies on top, or a file was changed since and
+    nobody has said whether the old one goes over it.
     """
-    if journal.state not in (InstallState.DONE, InstallState.STARTED):
+    if done.state != InstallState.DONE or done.undoes_id:
         raise InstallRefused("already-undone", "This installation is undone already.")
-    later = journal.site.installs.filter(pk__gt=journal.pk, state__in=[InstallState.DONE, InstallState.STARTED])
+    later = done.site.installs.filter(pk__gt=done.pk, state=InstallState.DONE, undoes=None)
     if later.exists():
         raise InstallRefused("later-install", "A later installation lies on top of this one. Undo that one first.")
-    carry_out_undo(_host(journal.folder), plan_undo([_step(step) for step in journal.steps.all()]))
-    _set_state(journal, InstallState.UNDONE)
+    place = Place.parse(done.place).trusting(done.site.trusted)
+    with opened(place, secret_of(done.site, secret)) as host:
+        steps = plan_undo(host, [step.step for step in done.steps.all()], over, leave)
+    return _start(Install(site=done.site, build=done.build, undoes=done), steps, secret)
+
+
+def undo(done: Install) -> Install:
+    """Undo at once."""
+    _finished(start_undo(done))
+    done.refresh_from_db()
+    return done
+
+
+def three_versions(done: Install, path: str, secret: str = "") -> tuple[bytes | None, bytes | None, bytes | None]:
+    """A file before it was installed, as it was installed, and as it is now."""
+    row = done.steps.filter(path=path).first()
+    if row is None:
+        raise InstallRefused("no-such-step", f"{path} was not part of this installation.")
+    place = Place.parse(done.place).trusting(done.site.trusted)
+    with opened(place, secret_of(done.site, secret)) as host:
+        now = host.read(path)
+    return _copy(row.before_sha256), _after(row.step, head_lines(done.build)), now
+
+
+def _copy(sha256: str | None) -> bytes | None:
+    return blobs.get(sha256) if sha256 else None
+
+
+def _after(step: Step, icons: HeadLines) -> bytes | None:
+    """What a step left behind: a file that was kept, or the edit of the page that was."""
+    if step.after is None:
+        return None
+    if step.kind is StepKind.EDIT and step.before:
+        return edit_head(blobs.get(step.before.sha256), icons, step.path).after
+    return blobs.get(step.after.sha256)
+
+
+def _start(journal: Install, steps: Sequence[Step], secret: str) -> Install:
+    from bexi.server.installs.tasks import run_install
+
+    site = journal.site
+    journal.place, journal.trusted, journal.who = str(place_of(site)), site.trusted, _who()
+    journal.sealed = vault.seal(secret_of(site, secret))
+    try:
+        with transaction.atomic():
+            journal.save()
+            InstallStep.objects.bulk_create(
+                InstallStep.of(journal, position, step) for position, step in enumerate(steps)
+            )
+    except IntegrityError as error:
+        raise Conflict(
+            "install-under-way", "Another installation on this site is not finished. Wait for it, or put it back."
+        ) from error
+    run_install.enqueue(journal.pk)
+    journal.refresh_from_db()
     return journal
 
 
-def _host(folder: str) -> FolderHost:
-    if not folder:
-        raise InstallRefused("no-folder", "Bexi does not know where this site lives yet. Enter the site's folder.")
-    return FolderHost(Path(folder))
+def _who() -> str:
+    try:
+        return getpass.getuser()
+    except (OSError, KeyError):
+        return ""
 
 
-@transaction.atomic
-def _begin(site: Site, build: Build, plan: InstallPlan) -> Install:
-    """The journal, with copies of everything that will be replaced, before anything is touched."""
-    journal = Install.objects.create(site=site, build=build, folder=site.folder)
-    InstallStep.objects.bulk_create(
-        InstallStep(
-            install=journal,
-            position=position,
-            kind=step.kind,
-            path=step.path,
-            before_sha256=None if step.before is None else blobs.put(step.before),
-            after_sha256=None if step.after is None else blobs.put(step.after),
-        )
-        for position, step in enumerate(plan.changes)
-    )
+def _finished(journal: Install) -> Install:
+    """The journal after its work was done on the spot."""
+    if not journal.is_over:
+        run(journal)
+    if journal.state == InstallState.PUT_BACK:
+        raise InstallRefused("put-back", journal.problem)
     return journal
 
 
-def _step(step: InstallStep) -> Step:
-    before, after = (None if sha is None else blobs.get(sha) for sha in (step.before_sha256, step.after_sha256))
-    return Step(StepKind(step.kind), step.path, before, after)
+class _Journal:
+    """Writes each step down, with a copy of what it replaces, before it is done."""
+
+    def __init__(self, install: Install) -> None:
+        self._install = install
+
+    def begin(self, number: int, step: Step, now: bytes | None) -> None:
+        if now is not None:
+            blobs.put(now)
+        self._install.begun = number + 1
+        self._install.state = InstallState.STARTED
+        self._install.save(update_fields=["begun", "state", "changed"])
+
+    def stop_asked(self) -> bool:
+        self._install.refresh_from_db(fields=["stop_asked"])
+        return self._install.stop_asked
 
 
-def _set_state(journal: Install, state: InstallState) -> None:
-    journal.state = state
-    journal.save(update_fields=["state", "changed"])
+def run(journal: Install) -> None:
+    """Do what an installation or undoing has written down, and note how it ended."""
+    if journal.state != InstallState.WAITING:
+        return
+    steps = [row.step for row in journal.steps.all()]
+    icons = head_lines(journal.build)
+    pages_edited = not journal.undoes_id
+
+    def contents(step: Step, now: bytes | None) -> bytes | None:
+        if step.after is None:
+            return None
+        if pages_edited and step.kind is StepKind.EDIT and now is not None:
+            return edit_head(now, icons, step.path).after
+        return blobs.get(step.after.sha256)
+
+    try:
+        carry_out(_opening(journal), steps, contents, _Journal(journal), _kept)
+    except InstallRefused as refusal:
+        journal.problem = refusal.sentence
+        journal.state = InstallState.STUCK if refusal.code == "put-back-incomplete" else InstallState.PUT_BACK
+    else:
+        journal.state = InstallState.DONE
+        if journal.undoes:
+            Install.objects.filter(pk=journal.undoes.pk).update(state=InstallState.UNDONE, changed=timezone.now())
+    _end(journal)
+
+
+def put_back_now(journal: Install, secret: str = "") -> None:
+    """Put back an installation that was interrupted; raises InstallRefused when the place still does not let it."""
+    if journal.is_over:
+        raise InstallRefused("nothing-to-put-back", "This installation is finished; there is nothing to put back.")
+    if secret:
+        journal.sealed = vault.seal(secret)
+    begun = [row.step for row in journal.steps.all()[: journal.begun]]
+    try:
+        if begun:
+            put_back(_opening(journal), begun, _kept, "It was interrupted.")
+    except InstallRefused as refusal:
+        journal.state, journal.problem = InstallState.STUCK, refusal.sentence
+        journal.save()
+        raise
+    journal.state = InstallState.PUT_BACK
+    journal.problem = "It was interrupted on the way, so everything was put back as it was."
+    _end(journal)
+
+
+def recover() -> list[Install]:
+    """Put back every installation that was interrupted when Bexi ended; returns those it looked at."""
+    interrupted = list(Install.objects.filter(state__in=UNFINISHED))
+    for journal in interrupted:
+        try:
+            put_back_now(journal)
+        except (InstallRefused, HostRefused):
+            continue  # it stays stuck, with its reason, until the place answers
+    return interrupted
+
+
+def is_lost(journal: Install) -> bool:
+    """Whether an unfinished installation has no worker any more."""
+    return not journal.is_over and timezone.now() - journal.changed > LOST_AFTER
+
+
+def _opening(journal: Install) -> Callable[[], AbstractContextManager[CarefulHost]]:
+    place = Place.parse(journal.place).trusting(journal.trusted)
+    return lambda: opened(place, vault.unseal(journal.sealed))
+
+
+def _kept(content: Content) -> bytes:
+    return blobs.get(content.sha256)
+
+
+def _end(journal: Install) -> None:
+    """Note the end; a secret is not kept longer than it is needed."""
+    if journal.is_over:
+        journal.sealed = ""
+    journal.save()

@@ -8,6 +8,8 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 from pydantic import AfterValidator, StringConstraints
 
+from bexi.core.errors import HostRefused
+from bexi.hosts.place import Place, PlaceKind
 from bexi.server.sites.models import Site
 from bexi.server.sites.status import SiteState, state_of
 
@@ -20,17 +22,25 @@ def _web_address(text: str) -> str:
     return text
 
 
+def _place(text: str) -> str:
+    try:
+        return str(Place.parse(text)) if text else ""
+    except HostRefused as refusal:
+        raise ValueError(refusal.sentence) from refusal
+
+
 class SiteIn(Schema):
     name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
     address: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300), AfterValidator(_web_address)] = ""
-    folder: Annotated[str, StringConstraints(strip_whitespace=True, max_length=500)] = ""
+    place: Annotated[str, StringConstraints(strip_whitespace=True, max_length=500), AfterValidator(_place)] = ""
 
 
 class SiteOut(Schema):
     id: int
     name: str
     address: str
-    folder: str
+    place: str
+    place_kind: PlaceKind | None
     state: SiteState
     has_build: bool
     installed_build_id: int | None
@@ -38,12 +48,13 @@ class SiteOut(Schema):
     @classmethod
     def of(cls, site: Site) -> "SiteOut":
         """A site as the API tells it."""
-        install = site.installs.filter(state="done").first()
+        install = site.installs.filter(state="done", undoes=None).first()
         return cls(
             id=site.pk,
             name=site.name,
             address=site.address,
-            folder=site.folder,
+            place=site.place,
+            place_kind=Place.parse(site.place).kind if site.place else None,
             state=state_of(site),
             has_build=site.builds.exists(),
             installed_build_id=install.build_id if install else None,
@@ -70,8 +81,10 @@ def get_site(request: HttpRequest, site_id: int) -> SiteOut:
 
 @router.put("/sites/{site_id}", response=SiteOut)
 def change_site(request: HttpRequest, site_id: int, body: SiteIn) -> SiteOut:
-    """Change a site's name, address or folder."""
+    """Change a site's name, address or place."""
     site = get_object_or_404(Site, pk=site_id)
+    if body.place != site.place:
+        site.trusted = ""  # another server has another key
     for field, value in body.dict().items():
         setattr(site, field, value)
     site.save()

@@ -4,11 +4,15 @@ from django.db import models
 
 
 class Site(models.Model):
-    """A website: its name, its address as visitors type it, and the folder it is served from."""
+    """A website: its name, its address as visitors type it, and the place it is served from, as `Place` reads it.
+
+    `trusted` is the fingerprint of that place's server, once somebody has agreed to it.
+    """
 
     name = models.CharField(max_length=80)
     address = models.URLField(max_length=300, blank=True)
-    folder = models.CharField(max_length=500, blank=True)
+    place = models.CharField(max_length=500, blank=True)
+    trusted = models.CharField(max_length=120, blank=True)
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:

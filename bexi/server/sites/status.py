@@ -20,7 +20,7 @@ def state_of(site: Site) -> SiteState:
     """The state of a site. Problems count when they were found after the last change to the site."""
     draft = site.drafts.select_related("artwork").first()
     build = site.builds.first()
-    install = site.installs.exclude(state="put-back").first()
+    install = site.installs.filter(undoes=None).exclude(state="put-back").first()
     check = site.checks.first()
     if check and (install is None or check.created > install.changed) and check.problem_count:
         return SiteState.PROBLEMS

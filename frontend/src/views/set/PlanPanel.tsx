@@ -29,7 +29,6 @@ export function PlanPanel({ site, drawn }: Props) {
     <section className={styles.plan} aria-label="Set plan">
       <h2>Set plan</h2>
       <Segmented
-        block
         size="small"
         aria-label="Ready-made plans"
         value={plan.data.ready ?? OWN}

@@ -1,0 +1,166 @@
+"""`bexi install` and `bexi undo`: a folder with a set onto a site, and back again."""
+
+import fnmatch
+import json
+import os
+from collections.abc import Callable, Sequence
+from contextlib import AbstractContextManager
+from functools import partial
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from bexi.cli.journal import Journal, step_json
+from bexi.cli.speaking import JsonOption, fail, read, refusals
+from bexi.core.artwork.pictures import Bitmap
+from bexi.core.errors import HostRefused, InstallRefused
+from bexi.core.framing.frame import whole_artwork
+from bexi.core.framing.recipe import Recipe
+from bexi.core.iconset.addresses import Addresses
+from bexi.core.iconset.build import BuiltFile, mark_colour
+from bexi.core.iconset.catalogue import CATALOGUE, FileSpec, tab_icon
+from bexi.core.iconset.compare import pictures_in
+from bexi.core.pixels.colour import BLACK, Colour
+from bexi.core.sitehead.snippet import HeadLines
+from bexi.hosts.careful import CarefulHost
+from bexi.hosts.opening import opened
+from bexi.hosts.place import Place, UnknownServer
+from bexi.installing.carry_out import carry_out, plan_undo
+from bexi.installing.plan import plan_install
+from bexi.installing.step import Step
+
+SECRET = "BEXI_SECRET"
+"""The environment variable that may hold the password or private key."""
+TRUST = "BEXI_TRUST"
+"""The environment variable that may hold the fingerprint of the server's key."""
+CHANGES = 1
+
+ToOption = Annotated[str, typer.Option("--to", metavar="PATH|sftp://…|ftps://…|ftp://…", help="The site's top folder.")]
+YesOption = Annotated[bool, typer.Option("--yes", help="Do it without asking.")]
+
+
+def install_command(
+    folder: Annotated[Path, typer.Argument(metavar="DIR", help="Folder with a set that was built.")],
+    to: ToOption,
+    plan_only: Annotated[
+        bool, typer.Option("--plan", help="Only say what would be done; exit code 1 for changes.")
+    ] = False,
+    pages: Annotated[str, typer.Option(metavar="GLOB", help="Which pages to edit.")] = "*",
+    base: Annotated[str, typer.Option(help="Where pages find the files: /, a path or an address.")] = "/",
+    stamped: Annotated[bool, typer.Option("--stamped", help="Add ?v= and a short hash to every address.")] = False,
+    yes: YesOption = False,
+    as_json: JsonOption = False,
+) -> None:
+    """Install a set on a site: files into its top folder, lines into the head of its pages."""
+    with refusals():
+        opening = _opening(to)
+        icons = _icons(folder, Addresses(base, stamped))
+        with opening() as host:
+            plan = plan_install(host, icons, lambda path: fnmatch.fnmatchcase(path, pages))
+    _tell(plan.steps, as_json, [(one.path, one.reason) for one in plan.left_alone])
+    if plan_only:
+        raise typer.Exit(CHANGES if plan.changes else 0)
+    if plan.changes and (yes or _agreed(len(plan.changes))):
+        with refusals():
+            _do(opening, plan.changes, plan.content, Journal(to, fresh=True))
+        if not as_json:
+            print("Installed. `bexi undo` takes it back.")
+
+
+def undo_command(to: ToOption, yes: YesOption = False, as_json: JsonOption = False) -> None:
+    """Take back what `bexi install` did last on a site: an interrupted installation, too."""
+    with refusals():
+        opening = _opening(to)
+        journal = Journal.latest(to)
+        with opening() as host:
+            steps = plan_undo(host, journal.steps)
+    _tell(steps, as_json, [])
+    if steps and (yes or _agreed(len(steps))):
+        with refusals():
+            _do(opening, steps, lambda step, now: journal.copy(step.after), Journal(to, fresh=False))
+    journal.close()
+    if not as_json:
+        print("Undone: every file is as it was before.")
+
+
+def _do(
+    opening: Callable[[], AbstractContextManager[CarefulHost]],
+    steps: Sequence[Step],
+    contents: Callable[[Step, bytes | None], bytes | None],
+    journal: Journal,
+) -> None:
+    try:
+        carry_out(opening, steps, contents, journal, lambda content: journal.copy(content) or b"")
+    except InstallRefused as refusal:
+        if refusal.code == "put-back":
+            journal.close()
+        raise
+
+
+def _opening(to: str) -> Callable[[], AbstractContextManager[CarefulHost]]:
+    place = Place.parse(to)
+    if not place.is_remote:
+        return partial(opened, place)
+    place = place.trusting(os.environ.get(TRUST, ""))
+    secret = os.environ.get(SECRET) or typer.prompt("Password", hide_input=True, err=True)
+    try:
+        with opened(place, secret):
+            pass
+    except UnknownServer as unknown:
+        if unknown.code == "server-changed" or not typer.confirm(f"{unknown.sentence} Go on?", err=True):
+            raise HostRefused(
+                unknown.code, f"{unknown.sentence} Set {TRUST} to it, or answer yes, when it is right."
+            ) from unknown
+        place = place.trusting(unknown.fingerprint)
+    return partial(opened, place, secret)
+
+
+def _icons(folder: Path, addresses: Addresses) -> HeadLines:
+    """The set in a folder, as `bexi build` writes it; other files in it are left alone."""
+    if not folder.is_dir():
+        fail(f"{folder} is not a folder.")
+    files = [BuiltFile(spec, read(folder / spec.name)) for spec in _specs(folder) if (folder / spec.name).is_file()]
+    if not files:
+        raise InstallRefused("no-build", f"{folder} holds no file of an icon set. Build one there first.")
+    return HeadLines(tuple(files), addresses, _colour(files))
+
+
+def _specs(folder: Path) -> list[FileSpec]:
+    known = {spec.name for spec in CATALOGUE}
+    sizes = sorted(int(path.stem[5:]) for path in folder.glob("icon-*.png") if path.stem[5:].isdecimal())
+    own = [tab_icon(size) for size in sizes if f"icon-{size}.png" not in known]
+    return [*CATALOGUE[:5], *own, *CATALOGUE[5:]]
+
+
+def _colour(files: Sequence[BuiltFile]) -> Colour:
+    """The main colour of the largest plain icon."""
+    for file in reversed(files):
+        pictures = pictures_in(file.data)
+        if pictures and pictures[-1].shape[0] == pictures[-1].shape[1]:
+            return _main_colour(Bitmap(pictures[-1]))
+    return BLACK
+
+
+def _main_colour(icon: Bitmap) -> Colour:
+    return mark_colour(lambda key: icon, Recipe.of(whole_artwork(icon.width, icon.height)))
+
+
+def _tell(steps: Sequence[Step], as_json: bool, left_alone: Sequence[tuple[str, str]]) -> None:
+    if as_json:
+        told = {
+            "steps": [{**step_json(step), "notes": list(step.notes)} for step in steps],
+            "left_alone": [{"path": path, "reason": reason} for path, reason in left_alone],
+        }
+        print(json.dumps(told, indent=2))
+        return
+    for step in steps:
+        print(f"{step.kind.value:<8} {step.path}")
+        for note in step.notes:
+            print(f"           {note}")
+    for path, reason in left_alone:
+        print(f"left     {path}: {reason}")
+
+
+def _agreed(count: int) -> bool:
+    return typer.confirm(f"Do these {count} changes?", err=True)

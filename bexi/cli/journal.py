@@ -1,0 +1,82 @@
+"""What `bexi install` has begun on a place, on disk before each step, so that it can always be taken back."""
+
+import hashlib
+import json
+import os
+from pathlib import Path
+
+from bexi.core.errors import InstallRefused
+from bexi.installing.step import Content, Step, StepKind
+
+_STEPS = "steps.jsonl"
+
+
+class Journal:
+    """What was begun on a place, on disk: `$XDG_STATE_HOME/bexi`, one folder for each place."""
+
+    def __init__(self, to: str, fresh: bool) -> None:
+        self._folder = _state_folder(to)
+        self._folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+        self.steps: list[Step] = []
+        self._noted = fresh
+        if fresh and (self._folder / _STEPS).exists():
+            raise InstallRefused(
+                "later-install", "An earlier installation stands there. Take it back first, with `bexi undo`."
+            )
+
+    @classmethod
+    def latest(cls, to: str) -> "Journal":
+        """The journal of what stands on a place; raises InstallRefused when there is none."""
+        journal = cls(to, fresh=False)
+        try:
+            lines = (journal._folder / _STEPS).read_text().splitlines()
+        except OSError as error:
+            raise InstallRefused("already-undone", "Nothing that `bexi install` did stands there.") from error
+        journal.steps = [_step_from(json.loads(line)) for line in lines]
+        return journal
+
+    def begin(self, number: int, step: Step, now: bytes | None) -> None:
+        """See carry_out.Journal."""
+        if now is not None:
+            self._keep(now)
+        if self._noted:
+            with (self._folder / _STEPS).open("a") as file:
+                file.write(json.dumps(step_json(step)) + "\n")
+                file.flush()
+                os.fsync(file.fileno())
+
+    def stop_asked(self) -> bool:
+        """See carry_out.Journal: Ctrl-C stops a command."""
+        return False
+
+    def copy(self, content: Content | None) -> bytes | None:
+        """The bytes of a copy that was kept."""
+        return None if content is None else (self._folder / content.sha256).read_bytes()
+
+    def close(self) -> None:
+        """Forget what stood there; the copies stay."""
+        (self._folder / _STEPS).unlink(missing_ok=True)
+
+    def _keep(self, data: bytes) -> None:
+        part = self._folder / "part"
+        part.write_bytes(data)
+        part.replace(self._folder / hashlib.sha256(data).hexdigest())
+
+
+def _state_folder(to: str) -> Path:
+    home = Path(os.environ.get("XDG_STATE_HOME", Path.home() / ".local" / "state"))
+    place = to if "://" in to else str(Path(to).resolve())
+    return home / "bexi" / hashlib.sha256(place.encode()).hexdigest()[:16]
+
+
+def step_json(step: Step) -> dict[str, object]:
+    """A step as plain data."""
+    sides = {"before": step.before, "after": step.after}
+    return {"kind": step.kind, "path": step.path} | {
+        name: [content.sha256, content.size] if content else None for name, content in sides.items()
+    }
+
+
+def _step_from(data: dict[str, object]) -> Step:
+    before, after = (Content(*data[name]) if data[name] else None for name in ("before", "after"))  # type: ignore[misc]
+    return Step(StepKind(str(data["kind"])), str(data["path"]), before, after)

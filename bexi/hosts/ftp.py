@@ -1,0 +1,179 @@
+"""A site on an FTP server, plain or over TLS (RFC 959, RFC 3659, RFC 4217)."""
+
+import ftplib
+import hashlib
+import io
+import re
+import ssl
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
+
+from bexi.core.errors import HostRefused
+from bexi.hosts.place import Place, PlaceKind, UnknownServer
+from bexi.hosts.protocol import DEEPEST, Entry
+
+TIMEOUT_SECONDS = 20
+_MISSING = "550"
+_UNIX_LINE = re.compile(r"([-dl])\S{9}\s+\d+\s+\S+\s+\S+\s+(\d+)\s+\S+\s+\d+\s+\S+\s(.+)")
+"""A line of LIST as most servers write it; RFC 959 leaves its form open [common practice]."""
+
+
+class _Enough(Exception):
+    """As many bytes as were asked for have come."""
+
+
+class FtpStorage:
+    """The folder `path` of an FTP account. One connection; not for several threads."""
+
+    def __init__(self, place: Place, secret: str) -> None:
+        self._place = place
+        self._root = place.path.rstrip("/")
+        with self._told("The server cannot be reached"):
+            self._ftp = self._connected(secret)
+        with self._told(f"There is no folder {place.path} in this account"):
+            self._ftp.cwd(self._root or "/")
+        self._knows_mlsd = True
+
+    def close(self) -> None:
+        """End the connection."""
+        with suppress(*ftplib.all_errors):
+            self._ftp.quit()
+        self._ftp.close()
+
+    def walk(self) -> Iterator[Entry]:
+        """See Storage."""
+        yield from self._walk("", 0)
+
+    def get(self, path: str, most: int) -> bytes | None:
+        """See Storage."""
+        received = io.BytesIO()
+
+        def keep(block: bytes) -> None:
+            received.write(block[: most - received.tell()])
+            if received.tell() >= most:
+                raise _Enough
+
+        try:
+            self._ftp.retrbinary(f"RETR {self._full(path)}", keep)
+        except _Enough:
+            self._end_transfer()
+        except ftplib.error_perm as error:
+            if str(error).startswith(_MISSING) and not self._is_there(path):
+                return None
+            raise self._refused(f"{path} cannot be read", error) from error
+        except ftplib.all_errors as error:
+            raise self._refused(f"{path} cannot be read", error) from error
+        return received.getvalue()
+
+    def put(self, path: str, data: bytes) -> None:
+        """See Storage."""
+        with self._told(f"{path} cannot be written"):
+            self._ftp.storbinary(f"STOR {self._full(path)}", io.BytesIO(data))
+
+    def move(self, old: str, new: str) -> None:
+        """See Storage."""
+        try:
+            self._ftp.rename(self._full(old), self._full(new))
+        except ftplib.error_perm as error:
+            raise HostRefused("cannot-rename", f"The server does not rename {old}: {error}.") from error
+        except ftplib.all_errors as error:
+            raise self._refused(f"{new} cannot be written", error) from error
+
+    def remove(self, path: str) -> None:
+        """See Storage."""
+        try:
+            self._ftp.delete(self._full(path))
+        except ftplib.error_perm as error:
+            if self._is_there(path):
+                raise self._refused(f"{path} cannot be removed", error) from error
+        except ftplib.all_errors as error:
+            raise self._refused(f"{path} cannot be removed", error) from error
+
+    def _connected(self, secret: str) -> ftplib.FTP:
+        place = self._place
+        if place.kind is PlaceKind.FTP:
+            plain = ftplib.FTP(timeout=TIMEOUT_SECONDS, encoding="utf-8")
+            plain.connect(place.host, place.port)
+            plain.login(place.user, secret)
+            return plain
+        context = ssl.create_default_context()
+        context.check_hostname, context.verify_mode = False, ssl.CERT_NONE  # checked by its fingerprint, below
+        secure = ftplib.FTP_TLS(timeout=TIMEOUT_SECONDS, encoding="utf-8", context=context)
+        secure.connect(place.host, place.port)
+        secure.auth()
+        certificate = secure.sock.getpeercert(binary_form=True) if isinstance(secure.sock, ssl.SSLSocket) else None
+        fingerprint = "SHA256:" + hashlib.sha256(certificate or b"").hexdigest()
+        if fingerprint != place.trusted:
+            secure.close()
+            raise UnknownServer(place, fingerprint)
+        secure.login(place.user, secret)
+        secure.prot_p()
+        return secure
+
+    def _walk(self, folder: str, depth: int) -> Iterator[Entry]:
+        if depth >= DEEPEST:
+            return
+        folders = []
+        for name, is_folder, size in self._listed(folder):
+            path = f"{folder}/{name}" if folder else name
+            if is_folder and not name.startswith("."):
+                folders.append(path)
+            elif not is_folder:
+                yield Entry(path, size)
+        for inner in sorted(folders):
+            yield from self._walk(inner, depth + 1)
+
+    def _listed(self, folder: str) -> list[tuple[str, bool, int | None]]:
+        """Name, whether it is a folder, and size of what lies in a folder; links are left out."""
+        with self._told("The files cannot be listed"):
+            if self._knows_mlsd:
+                try:
+                    facts = self._ftp.mlsd(self._full(folder), ["type", "size"])
+                    return [
+                        (name, kind["type"].lower() == "dir", int(kind["size"]) if "size" in kind else None)
+                        for name, kind in facts
+                        if kind.get("type", "").lower() in ("dir", "file")
+                    ]
+                except ftplib.error_perm:
+                    self._knows_mlsd = False
+            lines: list[str] = []
+            self._ftp.retrlines(f"LIST {self._full(folder)}", lines.append)
+            matches = [match for line in lines if (match := _UNIX_LINE.fullmatch(line))]
+            return [
+                (match[3], match[1] == "d", int(match[2]))
+                for match in matches
+                if match[1] != "l" and match[3] not in (".", "..")
+            ]
+
+    def _is_there(self, path: str) -> bool:
+        folder, _, name = path.rpartition("/")
+        try:
+            return any(name == known for known, _, _ in self._listed(folder))
+        except HostRefused:
+            return False
+
+    def _full(self, path: str) -> str:
+        return f"{self._root}/{path}" if path else self._root or "/"
+
+    def _end_transfer(self) -> None:
+        """Take the server's word for an end that came early, so that the next command gets its own answer."""
+        with suppress(*ftplib.all_errors):
+            self._ftp.voidresp()
+
+    @contextmanager
+    def _told(self, what: str) -> Iterator[None]:
+        try:
+            yield
+        except ftplib.all_errors as error:
+            raise self._refused(what, error) from error
+        except UnicodeError as error:
+            raise self._refused(what, error) from error
+
+    def _refused(self, what: str, error: Exception) -> HostRefused:
+        if isinstance(error, ftplib.error_perm) and str(error).startswith("530"):
+            return HostRefused("wrong-secret", f"{self._place.host} does not accept this user and password.")
+        return HostRefused("host-failed", f"{what}: {_plain(error)}.")
+
+
+def _plain(error: Exception) -> str:
+    return str(error).strip().rstrip(".") or type(error).__name__

@@ -1,0 +1,92 @@
+"""Where a site lives, as an address: a folder, or an account on a server."""
+
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from pathlib import Path
+from urllib.parse import quote, unquote, urlsplit
+
+from bexi.core.errors import HostRefused
+
+
+class PlaceKind(StrEnum):
+    """The ways to reach a place."""
+
+    FOLDER = "folder"
+    FTP = "ftp"
+    FTPS = "ftps"
+    SFTP = "sftp"
+
+
+_PORTS = {PlaceKind.FTP: 21, PlaceKind.FTPS: 21, PlaceKind.SFTP: 22}  # IANA; FTPS as in RFC 4217, by AUTH TLS
+
+
+@dataclass(frozen=True)
+class Place:
+    """A site's top folder. `trusted` is the fingerprint of the server's key or certificate that was agreed to."""
+
+    kind: PlaceKind
+    path: str
+    host: str = ""
+    port: int = 0
+    user: str = ""
+    trusted: str = ""
+
+    @classmethod
+    def parse(cls, text: str) -> "Place":
+        """Read a folder's path, or `ftp://`, `ftps://` or `sftp://user@host[:port]/folder`; raises HostRefused."""
+        scheme = text.split("://", 1)[0].lower() if "://" in text else ""
+        if not scheme:
+            return cls(PlaceKind.FOLDER, text)
+        try:
+            parts = urlsplit(text)
+            kind, port = PlaceKind(scheme), parts.port
+        except ValueError:
+            kind, port, parts = PlaceKind.FOLDER, None, urlsplit("")
+        if kind is PlaceKind.FOLDER or not parts.hostname:
+            raise HostRefused(
+                "unknown-place",
+                f"“{text.split('@')[-1][:60]}” is no place Bexi can reach: give a folder, or an address like "
+                "sftp://user@host/folder, ftps:// or ftp://.",
+            )
+        if parts.password is not None:
+            raise HostRefused(
+                "secret-in-address", "Leave the password out of the address; it is asked for apart and never shown."
+            )
+        path = unquote(parts.path) or "/"
+        return cls(kind, path, parts.hostname, port or _PORTS[kind], unquote(parts.username or ""))
+
+    def __str__(self) -> str:
+        if self.kind is PlaceKind.FOLDER:
+            return self.path
+        port = "" if self.port == _PORTS[self.kind] else f":{self.port}"
+        host = f"[{self.host}]" if ":" in self.host else self.host
+        return f"{self.kind}://{quote(self.user)}@{host}{port}{quote(self.path)}"
+
+    @property
+    def is_remote(self) -> bool:
+        """Whether it is reached over the network, with a secret."""
+        return self.kind is not PlaceKind.FOLDER
+
+    @property
+    def folder(self) -> Path:
+        """The folder on this machine."""
+        return Path(self.path)
+
+    def trusting(self, fingerprint: str) -> "Place":
+        """The same place with an agreed fingerprint."""
+        return replace(self, trusted=fingerprint)
+
+
+class UnknownServer(HostRefused):
+    """A server whose key or certificate nobody has agreed to yet, or another one than was agreed to."""
+
+    def __init__(self, place: Place, fingerprint: str) -> None:
+        changed = bool(place.trusted)
+        super().__init__(
+            "server-changed" if changed else "unknown-server",
+            f"{place.host} shows another key than before: {fingerprint}. Ask whoever runs it whether that is right "
+            "before you go on."
+            if changed
+            else f"{place.host} is new to Bexi. Its key is {fingerprint}; compare it with what the provider says.",
+        )
+        self.fingerprint = fingerprint

@@ -1,0 +1,56 @@
+"""One file of an installation, before and after, known by the hashes of its bytes."""
+
+import hashlib
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+
+class StepKind(StrEnum):
+    """What a step does to one file."""
+
+    ADD = "add"
+    REPLACE = "replace"
+    EDIT = "edit"
+    REMOVE = "remove"
+    SAME = "same"
+
+
+@dataclass(frozen=True)
+class Content:
+    """Bytes known by their SHA-256, hexadecimal, and their number. The bytes themselves are got when needed."""
+
+    sha256: str
+    size: int = field(compare=False)
+
+    @classmethod
+    def of(cls, data: bytes | None) -> "Content | None":
+        """The content of a file, None for one that is not there."""
+        return None if data is None else cls(hashlib.sha256(data).hexdigest(), len(data))
+
+
+@dataclass(frozen=True)
+class Step:
+    """One file before and after; None means it is not there. `notes` say what a person should know.
+
+    `group` is the same for pages whose heads are the same but for their titles: those of one template.
+    """
+
+    kind: StepKind
+    path: str
+    before: Content | None
+    after: Content | None
+    notes: tuple[str, ...] = ()
+    group: str = ""
+
+    @property
+    def reverse(self) -> "Step":
+        """The step that takes this one back."""
+        kind = {StepKind.ADD: StepKind.REMOVE, StepKind.REMOVE: StepKind.ADD}.get(self.kind, self.kind)
+        return Step(kind, self.path, self.after, self.before)
+
+
+def kind_of(before: Content | None, after: Content | None) -> StepKind:
+    """What putting a file there does."""
+    if before is None:
+        return StepKind.ADD
+    return StepKind.SAME if before == after else StepKind.REPLACE

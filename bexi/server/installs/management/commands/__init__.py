@@ -1,0 +1,1 @@
+"""Commands for the machine Bexi runs on."""

@@ -1,0 +1,153 @@
+"""Installing over the real protocols, on the stand-in host, with everything it can do wrong."""
+
+import tempfile
+from contextlib import AbstractContextManager
+from pathlib import Path
+from unittest import TestCase
+
+from bexi.core.errors import HostRefused, InstallRefused
+from bexi.hosts.careful import CarefulHost
+from bexi.hosts.opening import opened, try_out
+from bexi.hosts.place import Place, UnknownServer
+from bexi.installing.carry_out import carry_out, plan_undo, put_back
+from bexi.installing.plan import plan_install
+from bexi.standin.account import PASSWORD, USER
+from bexi.standin.host import FTP_OFFSET, LOOPBACK, PORTS, SFTP_OFFSET, running
+from bexi.standin.mischief import Mischief
+from bexi.standin.sites import SITES, reset
+from tests.installing.test_installing import Notes
+from tests.ports import free_port_range
+from tests.sets import head_lines_of
+
+KINDS = {"ftp": FTP_OFFSET, "ftps": FTP_OFFSET, "sftp": SFTP_OFFSET}
+
+
+class RealHostTestCase(TestCase):
+    @classmethod
+    def setUpClass(cls):
+        folder = tempfile.TemporaryDirectory()
+        cls.addClassCleanup(folder.cleanup)
+        cls.served = Path(folder.name) / "sites"
+        reset(cls.served)
+        cls.mischief = Mischief()
+        cls.port = free_port_range(PORTS)
+        cls.enterClassContext(running(cls.served, cls.port, cls.mischief))
+
+    def setUp(self):
+        self.mischief.set()
+        reset(self.served)
+
+    def place(self, kind: str, folder: str) -> Place:
+        if kind == "folder":
+            return Place.parse(str(self.served / folder))
+        place = Place.parse(f"{kind}://{USER}@{LOOPBACK}:{self.port + KINDS[kind]}/{folder}")
+        try:
+            try_out(place, PASSWORD)
+        except UnknownServer as unknown:
+            return place.trusting(unknown.fingerprint)
+        return place
+
+    def files(self, folder: str) -> dict[str, bytes]:
+        root = self.served / folder
+        return {str(path.relative_to(root)): path.read_bytes() for path in root.rglob("*") if path.is_file()}
+
+
+class ConnectionTests(RealHostTestCase):
+    def test_everything_is_tried_and_nothing_stays_behind(self):
+        before = self.files("log")
+        for kind in ("folder", *KINDS):
+            trials = try_out(self.place(kind, "log"), PASSWORD)
+            self.assertEqual({trial.what for trial in trials if trial.works}, {trial.what for trial in trials}, trials)
+            self.assertEqual(len(trials), 6)
+        self.assertEqual(self.files("log"), before)
+
+    def test_what_does_not_work_is_told(self):
+        for kind in KINDS:
+            place = self.place(kind, "log")
+            self.mischief.set(read_only=1)
+            told = {trial.what: trial.works for trial in try_out(place, PASSWORD)}
+            self.mischief.set()
+            self.assertEqual((told["connect"], told["list"]), (True, True))
+            self.assertFalse(told["write"])
+
+    def test_a_server_nobody_has_agreed_to_gets_no_password(self):
+        for kind in ("ftps", "sftp"):
+            place = Place.parse(f"{kind}://{USER}@{LOOPBACK}:{self.port + KINDS[kind]}/log")
+            with self.assertRaises(UnknownServer) as caught, opened(place, PASSWORD):
+                pass
+            self.assertEqual(caught.exception.code, "unknown-server")
+            with self.assertRaises(UnknownServer) as caught, opened(place.trusting("SHA256:other"), PASSWORD):
+                pass
+            self.assertEqual(caught.exception.code, "server-changed")
+
+    def test_wrong_passwords_and_folders(self):
+        for kind in KINDS:
+            place = self.place(kind, "log")
+            with self.assertRaises(HostRefused) as caught, opened(place, "wrong"):
+                pass
+            self.assertEqual(caught.exception.code, "wrong-secret", kind)
+            self.assertNotIn("wrong", caught.exception.sentence)
+            with self.assertRaises(HostRefused), opened(self.place(kind, "nowhere"), PASSWORD):
+                pass
+
+
+class InstallOnRealHostsTests(RealHostTestCase):
+    icons = head_lines_of()
+
+    def opening(self, place: Place) -> AbstractContextManager[CarefulHost]:
+        return opened(place, PASSWORD)
+
+    def test_every_demo_site_over_every_kind_and_back_to_the_byte(self):
+        for kind in ("folder", *KINDS):
+            for site in SITES:
+                place, before, notes = self.place(kind, site.folder), self.files(site.folder), Notes()
+                with self.opening(place) as host:
+                    plan = plan_install(host, self.icons)
+                carry_out(lambda place=place: self.opening(place), plan.changes, plan.content, notes, notes.copy)
+                after = self.files(site.folder)
+                self.assertEqual(after["favicon.ico"], b"favicon.ico")
+                with self.opening(place) as host:
+                    self.assertEqual(plan_install(host, self.icons).changes, ())
+                    steps = plan_undo(host, notes.begun)
+                back = Notes()
+                carry_out(
+                    lambda place=place: self.opening(place),
+                    steps,
+                    lambda step, now, notes=notes: notes.copy(step.after) if step.after else None,
+                    back,
+                    back.copy,
+                )
+                self.assertEqual(self.files(site.folder), before, (kind, site.folder))
+
+    def test_every_misbehaviour_ends_in_the_old_state_or_the_new(self):
+        switches = (
+            *({"drop_after": bytes_} for bytes_ in (1, 30, 400, 2500)),
+            *({"full_after": bytes_} for bytes_ in (1, 30, 2500)),
+            {"no_rename": 1},
+            {"no_overwrite": 1},
+            {"read_only": 1},
+            {"slow": 2},
+        )
+        for kind in KINDS:
+            place = self.place(kind, "log")
+            for switch in switches:
+                reset(self.served)
+                before, notes = self.files("log"), Notes()
+                with self.opening(place) as host:
+                    plan = plan_install(host, self.icons)
+                self.mischief.set(**switch)
+                try:
+                    carry_out(lambda place=place: self.opening(place), plan.changes, plan.content, notes, notes.copy)
+                    ended = "new"
+                except InstallRefused as refusal:
+                    ended = refusal.code
+                self.mischief.set()
+                if ended == "put-back-incomplete":  # as when Bexi starts again and the host has recovered
+                    put_back(lambda place=place: self.opening(place), notes.begun, notes.copy, "It was interrupted.")
+                with self.opening(place) as host:
+                    changes = plan_install(host, self.icons).changes
+                if ended == "new":
+                    self.assertEqual(changes, (), (kind, switch))
+                else:
+                    left = {path: data for path, data in self.files("log").items() if "/.bexi-" not in f"/{path}"}
+                    self.assertEqual(left, before, (kind, switch, ended))
