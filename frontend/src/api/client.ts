@@ -37,6 +37,8 @@ export type Fit = Schemas["FitOut"];
 export type InstallPlan = Schemas["InstallPlanOut"];
 export type InstallStep = Schemas["StepOut"];
 export type Install = Schemas["InstallOut"];
+export type Connection = Schemas["ConnectionOut"];
+export type Versions = Schemas["VersionsOut"];
 export type Check = Schemas["CheckOut"];
 
 /** An error of the API: its code for programs, its sentence as the message. */
@@ -44,6 +46,8 @@ export class Problem extends Error {
   constructor(
     readonly code: string,
     sentence: string,
+    /** Of a server that nobody has agreed to yet. */
+    readonly fingerprint?: string,
   ) {
     super(sentence);
   }
@@ -54,10 +58,15 @@ export function csrfToken(): string {
 }
 
 export function problemFrom(body: unknown): Problem {
-  const { code, detail } = (body ?? {}) as { code?: string; detail?: string };
+  const { code, detail, fingerprint } = (body ?? {}) as {
+    code?: string;
+    detail?: string;
+    fingerprint?: string;
+  };
   return new Problem(
     code ?? "unknown",
     detail ?? "Bexi did not answer as expected. Reload the page and try again.",
+    fingerprint,
   );
 }
 

@@ -7,6 +7,7 @@ import {
   type Details,
   type Draft,
   type Drawing,
+  type Install,
   type Picture,
   type PictureOnSite,
   type PlanChoices,
@@ -160,20 +161,38 @@ export const useBuilds = (siteId: number) =>
     queryFn: () => answer(client.GET("/api/sites/{site_id}/builds", site(siteId))),
   });
 
-export const useInstallPlan = (siteId: number, enabled: boolean) =>
+export type PlanQuestion = { secret: string; pages: string };
+
+export const useInstallPlan = (siteId: number, question: PlanQuestion, enabled: boolean) =>
   useQuery({
-    queryKey: ["install-plan", siteId],
-    queryFn: () => answer(client.GET("/api/sites/{site_id}/install-plan", site(siteId))),
+    queryKey: ["install-plan", siteId, question],
+    queryFn: () =>
+      answer(client.POST("/api/sites/{site_id}/install-plan", { ...site(siteId), body: question })),
     enabled,
     retry: false,
     gcTime: 0, // a plan is about the site as it is now
   });
 
+export const useDifference = (siteId: number, path: string, secret: string, enabled: boolean) =>
+  useQuery({
+    queryKey: ["difference", siteId, path],
+    queryFn: () =>
+      answer(client.POST("/api/sites/{site_id}/difference", { ...site(siteId), body: { path, secret } })),
+    enabled,
+    retry: false,
+    gcTime: 0,
+  });
+
+/** What was installed and undone, the latest first; watched while something is under way. */
 export const useInstalls = (siteId: number) =>
   useQuery({
     queryKey: ["installs", siteId],
     queryFn: () => answer(client.GET("/api/sites/{site_id}/installs", site(siteId))),
+    refetchInterval: ({ state }) => (state.data?.some(isInstalling) ? WATCHED_EVERY_MS : false),
   });
+
+export const isInstalling = ({ state, lost }: Install) =>
+  !lost && (state === "waiting" || state === "started");
 
 export const useCheck = (siteId: number) =>
   useQuery({
@@ -225,15 +244,42 @@ export const useForgetRequirement = () =>
     answer(client.DELETE("/api/requirements/{requirement_id}", { params: { path: { requirement_id: id } } })),
   );
 
-export const useInstall = (siteId: number) =>
-  useChange((fingerprint: string) =>
-    answer(client.POST("/api/sites/{site_id}/installs", { ...site(siteId), body: { fingerprint } })),
+export const useConnect = (siteId: number) =>
+  useChange((body: { secret: string; keep: boolean; trust: string }) =>
+    answer(client.POST("/api/sites/{site_id}/connection", { ...site(siteId), body })),
   );
 
-export const useUndoInstall = () =>
-  useChange((installId: number) =>
-    answer(client.POST("/api/installs/{install_id}/undo", { params: { path: { install_id: installId } } })),
+export const useInstall = (siteId: number) =>
+  useChange((body: PlanQuestion & { fingerprint: string }) =>
+    answer(client.POST("/api/sites/{site_id}/installs", { ...site(siteId), body })),
   );
+
+const install = (installId: number) => ({ params: { path: { install_id: installId } } });
+
+export const useStopInstall = () =>
+  useChange((installId: number) =>
+    answer(client.POST("/api/installs/{install_id}/stop", install(installId))),
+  );
+
+export const usePutBack = (secret: string) =>
+  useChange((installId: number) =>
+    answer(client.POST("/api/installs/{install_id}/put-back", { ...install(installId), body: { secret } })),
+  );
+
+export const useUndoInstall = (secret: string) =>
+  useChange(({ id, over = [], leave = [] }: { id: number; over?: string[]; leave?: string[] }) =>
+    answer(client.POST("/api/installs/{install_id}/undo", { ...install(id), body: { secret, over, leave } })),
+  );
+
+export const useVersions = (installId: number, path: string, secret: string) =>
+  useQuery({
+    queryKey: ["versions", installId, path],
+    queryFn: () =>
+      answer(
+        client.POST("/api/installs/{install_id}/versions", { ...install(installId), body: { path, secret } }),
+      ),
+    gcTime: 0,
+  });
 
 export const useCheckSite = (siteId: number) =>
   useChange(() => answer(client.POST("/api/sites/{site_id}/check", site(siteId))));

@@ -42,7 +42,7 @@ export interface paths {
         get: operations["bexi_server_sites_api_get_site"];
         /**
          * Change Site
-         * @description Change a site's name, address or folder.
+         * @description Change a site's name, address or place.
          */
         put: operations["bexi_server_sites_api_change_site"];
         post?: never;
@@ -884,6 +884,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/connection": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Connect
+         * @description Try out the place where a site lives.
+         */
+        post: operations["bexi_server_installs_api_connect"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/install-plan": {
         parameters: {
             query?: never;
@@ -891,13 +911,33 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        get?: never;
+        put?: never;
         /**
          * Install Plan
          * @description What installing the latest build would do, step by step.
          */
-        get: operations["bexi_server_installs_api_install_plan"];
+        post: operations["bexi_server_installs_api_install_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/difference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
         put?: never;
-        post?: never;
+        /**
+         * Difference
+         * @description What would change in one page.
+         */
+        post: operations["bexi_server_installs_api_difference"];
         delete?: never;
         options?: never;
         head?: never;
@@ -913,15 +953,55 @@ export interface paths {
         };
         /**
          * List Installs
-         * @description The installations of a site, the latest first.
+         * @description The installations of a site and their undoings, the latest first.
          */
         get: operations["bexi_server_installs_api_list_installs"];
         put?: never;
         /**
          * Install
-         * @description Do the plan with this fingerprint.
+         * @description Do the plan with this fingerprint in the background.
          */
         post: operations["bexi_server_installs_api_install"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{install_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop
+         * @description Ask an installation to stop and put back what it did.
+         */
+        post: operations["bexi_server_installs_api_stop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{install_id}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Back
+         * @description Put back an installation that was interrupted.
+         */
+        post: operations["bexi_server_installs_api_put_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -939,9 +1019,69 @@ export interface paths {
         put?: never;
         /**
          * Undo
-         * @description Take an installation back.
+         * @description Take an installation back in the background.
          */
         post: operations["bexi_server_installs_api_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{install_id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Versions
+         * @description The three versions of a file that was changed since.
+         */
+        post: operations["bexi_server_installs_api_versions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/by-hand.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Package By Hand
+         * @description The set with instructions, for whoever cannot reach the server.
+         */
+        get: operations["bexi_server_installs_api_package_by_hand"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/site-zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit Zip
+         * @description A ZIP of the site in, a ZIP of the changed files out.
+         */
+        post: operations["bexi_server_installs_api_edit_zip"];
         delete?: never;
         options?: never;
         head?: never;
@@ -976,6 +1116,12 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * PlaceKind
+         * @description The ways to reach a place.
+         * @enum {string}
+         */
+        PlaceKind: "folder" | "ftp" | "ftps" | "sftp";
         /** SiteOut */
         SiteOut: {
             /** Id */
@@ -984,8 +1130,9 @@ export interface components {
             name: string;
             /** Address */
             address: string;
-            /** Folder */
-            folder: string;
+            /** Place */
+            place: string;
+            place_kind: components["schemas"]["PlaceKind"] | null;
             state: components["schemas"]["SiteState"];
             /** Has Build */
             has_build: boolean;
@@ -1008,10 +1155,10 @@ export interface components {
              */
             address: string;
             /**
-             * Folder
+             * Place
              * @default
              */
-            folder: string;
+            place: string;
         };
         /**
          * ArtworkOut
@@ -1892,14 +2039,58 @@ export interface components {
             largest: number | null;
         };
         /**
+         * ConnectionOut
+         * @description What was tried; `works` when all of it does, `secret_kept` when the secret need not be entered again.
+         */
+        ConnectionOut: {
+            /** Works */
+            works: boolean;
+            /** Trials */
+            trials: components["schemas"]["TrialOut"][];
+            /** Secret Kept */
+            secret_kept: boolean;
+        };
+        /** TrialOut */
+        TrialOut: {
+            /** What */
+            what: string;
+            /** Works */
+            works: boolean;
+            /** Milliseconds */
+            milliseconds: number;
+            /** Said */
+            said: string;
+        };
+        /**
+         * ConnectionIn
+         * @description `trust` is the fingerprint of the server's key that the person agrees to; `keep` keeps the secret, sealed.
+         */
+        ConnectionIn: {
+            /**
+             * Secret
+             * @default
+             */
+            secret: string;
+            /**
+             * Keep
+             * @default false
+             */
+            keep: boolean;
+            /**
+             * Trust
+             * @default
+             */
+            trust: string;
+        };
+        /**
          * InstallPlanOut
          * @description `changes` is how many steps change something.
          */
         InstallPlanOut: {
             /** Build Number */
             build_number: number;
-            /** Folder */
-            folder: string;
+            /** Place */
+            place: string;
             /** Fingerprint */
             fingerprint: string;
             /** Changes */
@@ -1924,7 +2115,7 @@ export interface components {
         StepKind: "add" | "replace" | "edit" | "remove" | "same";
         /**
          * StepOut
-         * @description `difference` are the lines of a unified difference, for edited pages only.
+         * @description `group` is the same for pages that share a head.
          */
         StepOut: {
             kind: components["schemas"]["StepKind"];
@@ -1938,18 +2129,69 @@ export interface components {
             bytes_after: number | null;
             /** Notes */
             notes: string[];
-            /** Difference */
-            difference: string[];
+            /** Group */
+            group: string;
         };
-        /** InstallOut */
+        /**
+         * PlanIn
+         * @description `pages` are patterns like `*.html blog/*`, apart by spaces; the icons themselves are always put in place.
+         */
+        PlanIn: {
+            /**
+             * Secret
+             * @default
+             */
+            secret: string;
+            /**
+             * Pages
+             * @default *
+             */
+            pages: string;
+        };
+        /**
+         * DifferenceOut
+         * @description The lines of a unified difference.
+         */
+        DifferenceOut: {
+            /** Lines */
+            lines: string[];
+        };
+        /** DifferenceIn */
+        DifferenceIn: {
+            /**
+             * Secret
+             * @default
+             */
+            secret: string;
+            /** Path */
+            path: string;
+        };
+        /**
+         * InstallOut
+         * @description `begun` of `total` steps are begun; `lost` when it is under way but nothing works on it any more.
+         */
         InstallOut: {
             /** Id */
             id: number;
             /** Build Number */
             build_number: number;
-            /** Folder */
-            folder: string;
+            /** Undoes */
+            undoes: number | null;
+            /** Place */
+            place: string;
+            /** Who */
+            who: string;
             state: components["schemas"]["InstallState"];
+            /** Lost */
+            lost: boolean;
+            /** Begun */
+            begun: number;
+            /** Total */
+            total: number;
+            /** Stop Asked */
+            stop_asked: boolean;
+            /** Problem */
+            problem: string;
             /**
              * Created
              * Format: date-time
@@ -1965,10 +2207,10 @@ export interface components {
         };
         /**
          * InstallState
-         * @description `started` is written before anything is touched; it stays when Bexi was killed on the way.
+         * @description `waiting` and `started` are under way; `stuck` could neither be finished nor put back yet.
          * @enum {string}
          */
-        InstallState: "started" | "done" | "put-back" | "undone";
+        InstallState: "waiting" | "started" | "stuck" | "done" | "put-back" | "undone";
         /** InstalledFileOut */
         InstalledFileOut: {
             kind: components["schemas"]["StepKind"];
@@ -1977,8 +2219,62 @@ export interface components {
         };
         /** InstallIn */
         InstallIn: {
+            /**
+             * Secret
+             * @default
+             */
+            secret: string;
+            /**
+             * Pages
+             * @default *
+             */
+            pages: string;
             /** Fingerprint */
             fingerprint: string;
+        };
+        /**
+         * SecretIn
+         * @description The password or private key of the site's place; empty takes the kept one. Never stored in clear text.
+         */
+        SecretIn: {
+            /**
+             * Secret
+             * @default
+             */
+            secret: string;
+        };
+        /**
+         * UndoIn
+         * @description For files that somebody changed since: `over` are paths the old file goes over, `leave` those that stay.
+         */
+        UndoIn: {
+            /**
+             * Secret
+             * @default
+             */
+            secret: string;
+            /**
+             * Over
+             * @default []
+             */
+            over: string[];
+            /**
+             * Leave
+             * @default []
+             */
+            leave: string[];
+        };
+        /**
+         * VersionsOut
+         * @description A file's text before, as installed and now; null where it was not there or is no text.
+         */
+        VersionsOut: {
+            /** Before */
+            before: string | null;
+            /** Installed */
+            installed: string | null;
+            /** Now */
+            now: string | null;
         };
         /** CheckOut */
         CheckOut: {
@@ -3224,6 +3520,32 @@ export interface operations {
             };
         };
     };
+    bexi_server_installs_api_connect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConnectionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConnectionOut"];
+                };
+            };
+        };
+    };
     bexi_server_installs_api_install_plan: {
         parameters: {
             query?: never;
@@ -3233,7 +3555,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -3242,6 +3568,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InstallPlanOut"];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_difference: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DifferenceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferenceOut"];
                 };
             };
         };
@@ -3283,8 +3635,54 @@ export interface operations {
             };
         };
         responses: {
-            /** @description Created */
-            201: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallOut"];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                install_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_installs_api_put_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                install_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecretIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3303,7 +3701,37 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UndoIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallOut"];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_versions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                install_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DifferenceIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -3311,8 +3739,58 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["InstallOut"];
+                    "application/json": components["schemas"]["VersionsOut"];
                 };
+            };
+        };
+    };
+    bexi_server_installs_api_package_by_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_installs_api_edit_zip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -31,7 +31,7 @@ export function FromSite({ site, close, taken }: Props) {
       {problem && <Alert type="error" showIcon title={problem.message} style={{ marginBottom: 12 }} />}
       {pictures.isPending && <Loading what="Looking through the site" />}
       {pictures.data?.length === 0 && (
-        <Empty description="No picture was found. Enter the site's folder or address on the Install view." />
+        <Empty description="No picture was found. Enter the site's place or address on the Install view." />
       )}
       <ul className={styles.pieces}>
         {pictures.data?.map((picture) => (

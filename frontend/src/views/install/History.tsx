@@ -1,53 +1,133 @@
 import { Alert, App, Button } from "antd";
+import { useState } from "react";
 
-import type { Install, Site } from "../../api/client";
-import { useInstalls, useUndoInstall } from "../../api/queries";
+import { type Install, Problem, type Site } from "../../api/client";
+import { isInstalling, useInstalls, usePutBack, useUndoInstall, useVersions } from "../../api/queries";
 import { when } from "../../app/units";
 import styles from "./install.module.css";
 
 const STATES: Record<Install["state"], string> = {
-  started: "interrupted on the way",
+  waiting: "in line",
+  started: "under way",
+  stuck: "interrupted, not put back yet",
   done: "installed",
   "put-back": "failed and was put back",
-  undone: "undone",
+  undone: "installed, then undone",
 };
 
-/** What was installed when; the latest can be taken back. */
-export function History({ site }: { site: Site }) {
+type Props = { site: Site; secret: string };
+
+/** What was installed and undone, when and by whom; the latest can be taken back. */
+export function History({ site, secret }: Props) {
   const installs = useInstalls(site.id);
-  const undo = useUndoInstall();
-  const { message } = App.useApp();
-  const standing = installs.data?.find((install) => install.state === "done" || install.state === "started");
+  const standing = installs.data?.find((install) => install.state === "done" && install.undoes === null);
+  const unfinished = installs.data?.find(
+    (install) => install.state === "stuck" || (install.lost && !isInstalling(install)),
+  );
   return (
     <section className={styles.history}>
       <h2>History</h2>
       {installs.data?.length === 0 && <p>Nothing was installed here yet.</p>}
-      {undo.error && <Alert type="error" showIcon title={undo.error.message} />}
+      {unfinished && <Unfinished install={unfinished} secret={secret} />}
       <ol>
         {installs.data?.map((install) => (
           <li key={install.id}>
             <div>
-              <strong>Build {install.build_number}</strong> {STATES[install.state]}
+              <strong>Build {install.build_number}</strong>{" "}
+              {install.undoes !== null && install.state === "done" ? "undone" : STATES[install.state]}
               <br />
               <span className="reading">
-                {when(install.changed)}, {install.files.length} files
+                {when(install.changed)}
+                {install.who && `, by ${install.who}`}, {install.total} files
               </span>
+              {install.state === "put-back" && <p>{install.problem}</p>}
             </div>
-            {install === standing && (
-              <Button
-                loading={undo.isPending}
-                onClick={() =>
-                  undo.mutate(install.id, {
-                    onSuccess: () => void message.success("Undone: every file is as it was before."),
-                  })
-                }
-              >
-                Undo
-              </Button>
-            )}
+            {install === standing && !unfinished && <Undo install={install} secret={secret} />}
           </li>
         ))}
       </ol>
     </section>
+  );
+}
+
+type InstallProps = { install: Install; secret: string };
+
+function Unfinished({ install, secret }: InstallProps) {
+  const putBack = usePutBack(secret);
+  return (
+    <Alert
+      type="warning"
+      showIcon
+      title={putBack.error?.message ?? (install.problem || "An installation was interrupted on the way.")}
+      action={
+        <Button loading={putBack.isPending} onClick={() => putBack.mutate(install.id)}>
+          Put it back now
+        </Button>
+      }
+    />
+  );
+}
+
+function Undo({ install, secret }: InstallProps) {
+  const undo = useUndoInstall(secret);
+  const { message } = App.useApp();
+  const [decided, setDecided] = useState({ over: [] as string[], leave: [] as string[] });
+  const begin = (choices: typeof decided) => {
+    setDecided(choices);
+    undo.mutate(
+      { id: install.id, ...choices },
+      {
+        onSuccess: ({ state }) => {
+          if (state === "done") void message.success("Undone: every file is as it was before.");
+        },
+      },
+    );
+  };
+  const changed =
+    undo.error instanceof Problem && undo.error.code === "changed-since"
+      ? undo.error.message.split(" was changed since")[0]
+      : undefined;
+  return (
+    <div className={styles.undo}>
+      <Button loading={undo.isPending} onClick={() => begin(decided)}>
+        Undo
+      </Button>
+      {undo.error && <Alert type="warning" showIcon title={undo.error.message} />}
+      {changed && (
+        <>
+          <Versions install={install} path={changed} secret={secret} />
+          <Button onClick={() => begin({ ...decided, over: [...decided.over, changed] })}>
+            Put the old file over it
+          </Button>
+          <Button onClick={() => begin({ ...decided, leave: [...decided.leave, changed] })}>
+            Leave it as it is now
+          </Button>
+        </>
+      )}
+    </div>
+  );
+}
+
+/** A file before it was installed, as installed, and as somebody left it since. */
+function Versions({ install, path, secret }: InstallProps & { path: string }) {
+  const versions = useVersions(install.id, path, secret);
+  const { before, installed, now } = versions.data ?? {};
+  return (
+    <dl className={styles.versions}>
+      {(
+        [
+          ["Before", before],
+          ["As installed", installed],
+          ["Now", now],
+        ] as const
+      ).map(([label, text]) => (
+        <div key={label}>
+          <dt>{label}</dt>
+          <dd>
+            <pre tabIndex={0}>{text ?? "no text, or not there"}</pre>
+          </dd>
+        </div>
+      ))}
+    </dl>
   );
 }

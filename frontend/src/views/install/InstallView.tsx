@@ -1,33 +1,56 @@
-import { Alert, App, Button, Empty } from "antd";
+import { Alert, App, Button, Empty, Input } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 
 import type { Site } from "../../api/client";
-import { useChangeSite, useInstall, useInstallPlan } from "../../api/queries";
+import { isInstalling, type PlanQuestion, useInstall, useInstallPlan, useInstalls } from "../../api/queries";
 import { Loading } from "../../app/Loading";
 import { useSite } from "../../app/SiteFrame";
-import { SiteForm } from "../sites/SiteForm";
+import { ByHand } from "./ByHand";
 import { History } from "./History";
 import styles from "./install.module.css";
+import { Place } from "./Place";
 import { Plan } from "./Plan";
+import { UnderWay } from "./UnderWay";
 
-/** Where the site lives, exactly what will happen, and what was done before. */
+const ALL_PAGES = "*";
+
+/** Where the site lives, exactly what will happen, how far it is, and what was done before. */
 export function InstallView() {
   const site = useSite();
+  const [secret, setSecret] = useState("");
+  const [connected, setConnected] = useState(false);
+  const installs = useInstalls(site.id);
+  const running = installs.data?.find(isInstalling);
+  const remote = site.place_kind !== null && site.place_kind !== "folder";
   return (
     <main className={styles.view}>
-      <PlanSection site={site} />
-      <aside className={styles.side}>
-        <Place site={site} />
-        <History site={site} />
+      {running ? (
+        <UnderWay install={running} />
+      ) : (
+        <PlanSection key={site.place} site={site} secret={secret} ready={!remote || connected} />
+      )}
+      <aside className={styles.side} aria-label="Place and history">
+        <Place
+          key={site.place}
+          site={site}
+          secret={secret}
+          setSecret={setSecret}
+          setConnected={setConnected}
+        />
+        <ByHand site={site} />
+        <History site={site} secret={secret} />
       </aside>
     </main>
   );
 }
 
-function PlanSection({ site }: { site: Site }) {
-  const ready = site.folder !== "" && site.has_build;
-  const plan = useInstallPlan(site.id, ready);
+type Props = { site: Site; secret: string; ready: boolean };
+
+function PlanSection({ site, secret, ready }: Props) {
+  const [pages, setPages] = useState(ALL_PAGES);
+  const question: PlanQuestion = { secret, pages };
+  const plan = useInstallPlan(site.id, question, ready && site.place !== "" && site.has_build);
   const install = useInstall(site.id);
   const { message } = App.useApp();
   if (!site.has_build) {
@@ -42,8 +65,21 @@ function PlanSection({ site }: { site: Site }) {
       </Empty>
     );
   }
-  if (!site.folder) {
-    return <Empty className={styles.empty ?? ""} description="Say where the site lives, at the right." />;
+  if (!site.place) {
+    return (
+      <Empty
+        className={styles.empty ?? ""}
+        description="Say where the site lives, at the right, or take the package there to install by hand."
+      />
+    );
+  }
+  if (!ready) {
+    return (
+      <Empty
+        className={styles.empty ?? ""}
+        description="Enter the password or key at the right and try the connection. Then the plan is made."
+      />
+    );
   }
   if (plan.isPending || plan.isFetching) return <Loading what="Reading the site and planning" />;
   if (plan.error) {
@@ -58,71 +94,61 @@ function PlanSection({ site }: { site: Site }) {
       </div>
     );
   }
-  const carryOut = () =>
-    install.mutate(plan.data.fingerprint, {
-      onSuccess: (done) => void message.success(`Build ${done.build_number} is installed.`),
-    });
+  const { build_number, changes, fingerprint } = plan.data;
+  const begin = () =>
+    install.mutate(
+      { ...question, fingerprint },
+      {
+        onSuccess: ({ state }) => {
+          if (state === "done") void message.success(`Build ${build_number} is installed.`);
+        },
+      },
+    );
   return (
     <section className={styles.plan} aria-label="Install plan">
       <div className={styles.planHead}>
         <div>
-          <h1>
-            {plan.data.changes
-              ? `Install build ${plan.data.build_number}`
-              : `Build ${plan.data.build_number} is in place`}
-          </h1>
+          <h1>{changes ? `Install build ${build_number}` : `Build ${build_number} is in place`}</h1>
           <p>
-            {plan.data.changes
-              ? `${plan.data.changes} files change; a copy of each is kept. Nothing was touched yet.`
+            {changes
+              ? `${changes} files change; a copy of each is kept. Nothing was touched yet.`
               : "Every file and page is already as this build wants it."}
             {site.state === "draft" && " The draft on the bench is ahead of it; build the set to catch up."}
           </p>
         </div>
-        {plan.data.changes > 0 && (
-          <Button className="main-action" size="large" loading={install.isPending} onClick={carryOut}>
-            Install {plan.data.changes} changes
+        {changes > 0 && (
+          <Button className="main-action" size="large" loading={install.isPending} onClick={begin}>
+            Install {changes} changes
           </Button>
         )}
       </div>
       {install.error && <Alert type="error" showIcon title={install.error.message} />}
-      <Plan plan={plan.data} />
+      <Pages pages={pages} set={setPages} />
+      <Plan plan={plan.data} site={site} secret={secret} />
     </section>
   );
 }
 
-function Place({ site }: { site: Site }) {
-  const [changing, setChanging] = useState(site.folder === "");
-  const change = useChangeSite(site.id);
-  if (changing) {
-    return (
-      <section>
-        <h2>Where the site lives</h2>
-        <SiteForm
-          initial={site}
-          action="Keep"
-          saving={change}
-          save={(next) => change.mutate(next, { onSuccess: () => setChanging(false) })}
-        />
-      </section>
-    );
-  }
+type PagesProps = { pages: string; set: (pages: string) => void };
+
+/** Which pages get the lines: all of them, or those whose paths match. */
+function Pages({ pages, set }: PagesProps) {
+  const [typed, setTyped] = useState(pages);
   return (
-    <section className={styles.place}>
-      <h2>Where the site lives</h2>
-      <p>
-        A folder on this machine:
-        <br />
-        <code>{site.folder}</code>
-      </p>
-      {site.address && (
-        <p>
-          Visitors see it at{" "}
-          <a href={site.address} target="_blank" rel="noreferrer">
-            {site.address}
-          </a>
-        </p>
-      )}
-      <Button onClick={() => setChanging(true)}>Change</Button>
-    </section>
+    <form
+      className={styles.pages}
+      onSubmit={(event) => {
+        event.preventDefault();
+        set(typed.trim() || ALL_PAGES);
+      }}
+    >
+      <label>
+        Pages to edit, like *.html or news/*
+        <Input value={typed} onChange={(event) => setTyped(event.target.value)} spellCheck={false} />
+      </label>
+      <Button htmlType="submit" disabled={(typed.trim() || ALL_PAGES) === pages}>
+        Plan with these
+      </Button>
+    </form>
   );
 }

@@ -9,7 +9,7 @@ type Props = {
   save: (site: SiteInput) => void;
 };
 
-/** Name, address and folder of a site. */
+/** Name, address and place of a site. */
 export function SiteForm({ initial, action, saving, save }: Props) {
   return (
     <Form layout="vertical" initialValues={initial} onFinish={save} requiredMark={false}>
@@ -30,11 +30,11 @@ export function SiteForm({ initial, action, saving, save }: Props) {
         <Input placeholder="https://" inputMode="url" />
       </Form.Item>
       <Form.Item
-        name="folder"
-        label="Folder on this machine"
-        extra="The site's top folder: the one whose files are served at /. Can be added later."
+        name="place"
+        label="Where its files live"
+        extra="The site's top folder: the one whose files are served at /. A folder on this machine, or an account: sftp://user@host/folder, ftps:// or ftp://. Can be added later."
       >
-        <Input />
+        <Input spellCheck={false} />
       </Form.Item>
       {saving.error && (
         <Alert type="error" showIcon title={saving.error.message} style={{ marginBottom: 16 }} />

@@ -106,7 +106,7 @@ function AddSite({ close }: { close: () => void }) {
   return (
     <Modal open getContainer={false} title="Add a site" footer={null} onCancel={close}>
       <SiteForm
-        initial={{ name: "", address: "", folder: "" }}
+        initial={{ name: "", address: "", place: "" }}
         action="Add the site"
         saving={add}
         save={(site) => add.mutate(site, { onSuccess: ({ id }) => void navigate(`/sites/${id}/artwork`) })}

@@ -1,0 +1,121 @@
+import { Alert, Button, Checkbox, Input } from "antd";
+import { useState } from "react";
+
+import { Problem, type Site } from "../../api/client";
+import { useChangeSite, useConnect } from "../../api/queries";
+import { SiteForm } from "../sites/SiteForm";
+import styles from "./install.module.css";
+
+type Props = {
+  site: Site;
+  secret: string;
+  setSecret: (secret: string) => void;
+  setConnected: (connected: boolean) => void;
+};
+
+const KINDS = {
+  folder: "A folder on this machine",
+  ftp: "An account reached by FTP, which hides nothing on the way",
+  ftps: "An account reached by FTP over TLS",
+  sftp: "An account reached by SFTP",
+};
+
+/** Where the site lives, its secret, and what can be done there. */
+export function Place({ site, secret, setSecret, setConnected }: Props) {
+  const [changing, setChanging] = useState(site.place === "");
+  const change = useChangeSite(site.id);
+  if (changing) {
+    return (
+      <section>
+        <h2>Where the site lives</h2>
+        <SiteForm
+          initial={site}
+          action="Keep"
+          saving={change}
+          save={(next) => change.mutate(next, { onSuccess: () => setChanging(false) })}
+        />
+      </section>
+    );
+  }
+  const remote = site.place_kind !== "folder";
+  return (
+    <section className={styles.place}>
+      <h2>Where the site lives</h2>
+      <p>
+        {site.place_kind && KINDS[site.place_kind]}:
+        <br />
+        <code>{site.place}</code>
+      </p>
+      {site.address && (
+        <p>
+          Visitors see it at{" "}
+          <a href={site.address} target="_blank" rel="noreferrer">
+            {site.address}
+          </a>
+        </p>
+      )}
+      <Connection
+        site={site}
+        remote={remote}
+        secret={secret}
+        setSecret={setSecret}
+        setConnected={setConnected}
+      />
+      <Button onClick={() => setChanging(true)}>Change the place</Button>
+    </section>
+  );
+}
+
+function Connection({ site, remote, secret, setSecret, setConnected }: Props & { remote: boolean }) {
+  const connect = useConnect(site.id);
+  const [keep, setKeep] = useState(false);
+  const unknown = connect.error instanceof Problem ? connect.error.fingerprint : undefined;
+  const attempt = (trust = "") =>
+    connect.mutate({ secret, keep, trust }, { onSuccess: ({ works }) => setConnected(works) });
+  return (
+    <form
+      className={styles.connection}
+      onSubmit={(event) => {
+        event.preventDefault();
+        attempt();
+      }}
+    >
+      {remote && (
+        <>
+          <label>
+            Password, or a private key; empty for the kept one
+            <Input.Password
+              value={secret}
+              autoComplete="off"
+              onChange={(event) => setSecret(event.target.value)}
+            />
+          </label>
+          <Checkbox checked={keep} onChange={(event) => setKeep(event.target.checked)}>
+            Keep it sealed on this machine
+          </Checkbox>
+        </>
+      )}
+      <Button htmlType="submit" loading={connect.isPending}>
+        Try the connection
+      </Button>
+      {connect.error && (
+        <Alert
+          type="warning"
+          showIcon
+          title={connect.error.message}
+          action={unknown && <Button onClick={() => attempt(unknown)}>Agree to this key</Button>}
+        />
+      )}
+      {connect.data && (
+        <ul className={styles.trials} role="status">
+          {connect.data.trials.map(({ what, works, milliseconds, said }) => (
+            <li key={what} data-tone={works ? "good" : "caution"}>
+              {what}: {works ? "works" : said} <span className="reading">{milliseconds} ms</span>
+            </li>
+          ))}
+          {connect.data.secret_kept && <li>The password is kept, sealed.</li>}
+        </ul>
+      )}
+    </form>
+  );
+}
