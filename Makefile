@@ -31,7 +31,7 @@ format: setup
 	.venv/bin/ruff format .
 	$(NPM) run format
 
-schema: setup
+schema: $(STAMPS)/python $(STAMPS)/packages
 	$(PYTHON) manage.py export_openapi_schema --api bexi.server.api.api --indent 2 --output frontend/openapi.json
 	$(NPM) run types
 

@@ -2,7 +2,7 @@
 
 import time
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import ExitStack, contextmanager
 from dataclasses import dataclass
 
 from bexi.core.errors import HostRefused
@@ -65,7 +65,11 @@ def try_out(place: Place, secret: str = "") -> list[Trial]:
             said = refusal.sentence
         trials.append(Trial(what, not said, round(1000 * (time.perf_counter() - start)), said))
 
-    with trying("connect"), _storage(place, secret) as storage:
+    with ExitStack() as stack:
+        with trying("connect"):
+            storage = stack.enter_context(_storage(place, secret))
+        if not trials[0].works:
+            return trials
         with trying("list"):
             next(iter(storage.walk()), None)
         with trying("write"):

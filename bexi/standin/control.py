@@ -5,7 +5,10 @@ import json
 from http import HTTPStatus
 from http.server import BaseHTTPRequestHandler
 from pathlib import Path
+from urllib.parse import parse_qs
 
+from bexi.standin.account import PASSWORD, USER
+from bexi.standin.mischief import Mischief
 from bexi.standin.requests_log import RequestLog
 from bexi.standin.sites import SITES, reset
 
@@ -24,17 +27,38 @@ button {{ font: inherit; padding: 6px 14px; border: 0; background: #16302a; colo
 <p>A simulated web host that came with the demo. It serves invented sites from folders on this machine.</p>
 <ul>{sites}</ul>
 <form method="post" action="/reset"><button>Reset all sites to their first state</button></form>
+<h2>How it is reached</h2>
+<p>FTP and FTP over TLS on port {ftp}, SFTP on port {sftp}; user <code>{user}</code>, password <code>{password}</code>.
+Each site lies in the folder of its name, like <code>sftp://{user}@127.0.0.1:{sftp}/crew</code>.</p>
+<h2>Misbehaviour, for practice</h2>
+<p>Now: {mischief}</p>
+<form method="post" action="/mischief">{switches}</form>
 <h2>What visitors asked for</h2>
 <table><tr><th>When</th><th>Site</th><th>Path</th><th>Answer</th><th>Type</th><th>Bytes</th></tr>{requests}</table>
 </body></html>"""
 
 
+_SWITCHES: dict[str, dict[str, int]] = {
+    "behave": {},
+    "drop the line after 4,000 bytes": {"drop_after": 4000},
+    "disk full after 4,000 bytes": {"full_after": 4000},
+    "refuse to overwrite": {"no_overwrite": 1},
+    "refuse to rename": {"no_rename": 1},
+    "refuse every change": {"read_only": 1},
+    "answer slowly": {"slow": 400},
+}
+
+
 class ControlHandler(BaseHTTPRequestHandler):
-    """`GET /` shows the page, `GET /requests.json` the log, `POST /reset` resets the sites and the log."""
+    """`GET /` shows the page, `GET /requests.json` the log, `POST /reset` resets the sites and the log.
+
+    `POST /mischief` with a `switch` makes it misbehave over FTP and SFTP.
+    """
 
     served: Path
     log: RequestLog
     control_port: int
+    mischief: Mischief
     server_version = "StandIn/1"
     sys_version = ""
 
@@ -50,11 +74,16 @@ class ControlHandler(BaseHTTPRequestHandler):
     def do_POST(self) -> None:
         """Reset, when the request comes from this very page."""
         origin = self.headers.get("Origin")
-        if self.path != "/reset" or origin not in (None, f"http://{self.headers.get('Host')}"):
+        if self.path not in ("/reset", "/mischief") or origin not in (None, f"http://{self.headers.get('Host')}"):
             self._send(HTTPStatus.FORBIDDEN, b"Press the button on this host's own page.", "text/plain")
             return
-        reset(self.served)
-        self.log.clear()
+        if self.path == "/reset":
+            reset(self.served)
+            self.log.clear()
+        else:
+            length = min(int(self.headers.get("Content-Length", 0)), 100)
+            chosen = parse_qs(self.rfile.read(length).decode()).get("switch", [""])[0]
+            self.mischief.set(**_SWITCHES.get(chosen, {}))
         self.send_response(HTTPStatus.SEE_OTHER)
         self.send_header("Location", "/")
         self.send_header("Content-Length", "0")
@@ -74,7 +103,20 @@ class ControlHandler(BaseHTTPRequestHandler):
             f"<tr>{''.join(f'<td>{html.escape(str(request[cell]))}</td>' for cell in cells)}</tr>"
             for request in reversed(self.log.as_json())
         )
-        return _PAGE.format(sites=sites, requests=requests or "<tr><td colspan=6>Nothing yet.</td></tr>")
+        on = [name for name, switch in _SWITCHES.items() if switch and self._is_on(switch)]
+        return _PAGE.format(
+            sites=sites,
+            requests=requests or "<tr><td colspan=6>Nothing yet.</td></tr>",
+            ftp=self.control_port + len(SITES) + 1,
+            sftp=self.control_port + len(SITES) + 2,
+            user=USER,
+            password=PASSWORD,
+            mischief=on[0] if on else "behaves",
+            switches=" ".join(f'<button name="switch" value="{name}">{name}</button>' for name in _SWITCHES),
+        )
+
+    def _is_on(self, switch: dict[str, int]) -> bool:
+        return all(getattr(self.mischief, name) == value for name, value in switch.items())
 
     def _send(self, status: HTTPStatus, body: bytes, content_type: str) -> None:
         self.send_response(status)

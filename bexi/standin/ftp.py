@@ -4,7 +4,7 @@ import logging
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from threading import Thread
+from threading import Event, Thread
 from typing import IO, cast
 
 from pyftpdlib.authorizers import DummyAuthorizer
@@ -88,10 +88,17 @@ def ftp_running(host: str, port: int, root: Path, keys: ServerKeys, mischief: Mi
         },
     )
     server = ThreadedFTPServer((host, port), handler)
-    thread = Thread(target=server.serve_forever, kwargs={"handle_exit": False, "timeout": 0.1}, daemon=True)
+    over = Event()
+
+    def serve() -> None:
+        while not over.is_set():
+            server.serve_forever(timeout=0.1, blocking=False, handle_exit=False)
+        server.close_all()
+
+    thread = Thread(target=serve, daemon=True)
     thread.start()
     try:
         yield
     finally:
-        server.close_all()
+        over.set()
         thread.join(2)

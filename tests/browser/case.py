@@ -12,8 +12,8 @@ from django.test import override_settings
 from PIL import Image
 from playwright.sync_api import ConsoleMessage, Locator, Page
 
-from bexi.standin.host import LOOPBACK, running
-from bexi.standin.sites import SITES, reset
+from bexi.standin.host import LOOPBACK, PORTS, running
+from bexi.standin.sites import reset
 from tests.browser.chromium import chromium
 from tests.ports import free_port_range
 from tests.server.case import AT_ONCE
@@ -48,7 +48,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
         self.addCleanup(kept.disable)
         self.served = self.folder / "sites"
         reset(self.served)
-        self.standin_port = free_port_range(1 + len(SITES))
+        self.standin_port = free_port_range(PORTS)
         standin = running(self.served, self.standin_port)
         self.requests = standin.__enter__()
         self.addCleanup(standin.__exit__, None, None, None)

@@ -4,10 +4,11 @@ from pathlib import Path
 from unittest import TestCase, skipIf
 
 from bexi.core.errors import HostRefused
-from bexi.hosts.folder import FolderHost
+from bexi.hosts.careful import CarefulHost
+from bexi.hosts.folder import FolderStorage
 
 
-class FolderHostTests(TestCase):
+class FolderTests(TestCase):
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
@@ -19,7 +20,7 @@ class FolderHostTests(TestCase):
         (self.root / "pages/a.html").write_bytes(b"a")
         (self.root / "index.html").write_bytes(b"i")
         (self.outside / "private.txt").write_bytes(b"private")
-        self.host = FolderHost(self.root)
+        self.host = CarefulHost(FolderStorage(self.root))
 
     def test_lists_files_without_hidden_folders(self):
         self.assertEqual(list(self.host.files()), ["index.html", "pages/a.html"])
@@ -52,7 +53,7 @@ class FolderHostTests(TestCase):
 
     def test_missing_folder_is_refused(self):
         with self.assertRaises(HostRefused) as caught:
-            FolderHost(self.root / "nowhere")
+            FolderStorage(self.root / "nowhere")
         self.assertEqual(caught.exception.code, "no-such-folder")
 
     @skipIf(os.geteuid() == 0, "root may write anywhere")

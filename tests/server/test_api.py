@@ -56,64 +56,12 @@ class BenchApiTests(BenchTestCase):
         self.assertFalse(self.ask("GET", f"sites/{self.site.pk}/builds").json()[0]["current"])
 
 
-class InstallApiTests(BenchTestCase):
-    def setUp(self):
-        super().setUp()
-        self.root = self.folder / "site"
-        self.root.mkdir()
-        (self.root / "index.html").write_bytes(PAGE)
-        (self.root / "favicon.ico").write_bytes(b"old")
-        self.site.place = str(self.root)
-        self.site.save()
-
-    def built(self) -> dict:
-        self.keep(0)
-        self.ask("POST", f"sites/{self.site.pk}/builds")
-        return self.ask("GET", f"sites/{self.site.pk}/install-plan").json()
-
-    def test_plan_install_undo(self):
-        plan = self.built()
-        self.assertEqual(plan["changes"], 10)
-        page = next(step for step in plan["steps"] if step["page"])
-        self.assertTrue(any(line.startswith("+") and "apple-touch-icon" in line for line in page["difference"]))
-        done = self.ask("POST", f"sites/{self.site.pk}/installs", {"fingerprint": plan["fingerprint"]})
-        self.assertEqual((done.status_code, done.json()["state"]), (201, "done"))
-        self.assertIn(b"/icon-16.png", (self.root / "index.html").read_bytes())
-        self.assertEqual(self.ask("GET", f"sites/{self.site.pk}").json()["state"], "installed")
-        undone = self.ask("POST", f"installs/{done.json()['id']}/undo")
-        self.assertEqual(undone.json()["state"], "undone")
-        self.assertEqual(
-            {path.name: path.read_bytes() for path in self.root.iterdir()}, {"index.html": PAGE, "favicon.ico": b"old"}
-        )
-        self.problem(self.ask("POST", f"installs/{done.json()['id']}/undo"), 409, "already-undone")
-
-    def test_an_outdated_plan_is_not_carried_out(self):
-        plan = self.built()
-        (self.root / "index.html").write_bytes(PAGE + b"<!-- -->")
-        answer = self.ask("POST", f"sites/{self.site.pk}/installs", {"fingerprint": plan["fingerprint"]})
-        self.problem(answer, 409, "plan-outdated")
-        self.assertEqual((self.root / "favicon.ico").read_bytes(), b"old")
-
-    def test_undo_never_overwrites_somebodys_later_change(self):
-        plan = self.built()
-        done = self.ask("POST", f"sites/{self.site.pk}/installs", {"fingerprint": plan["fingerprint"]}).json()
-        (self.root / "index.html").write_bytes(b"mine")
-        self.assertIn("index.html", self.problem(self.ask("POST", f"installs/{done['id']}/undo"), 409, "site-changed"))
-        self.assertEqual((self.root / "index.html").read_bytes(), b"mine")
-
-    def test_missing_folder_is_told(self):
-        self.built()
-        for folder, code in (("", "no-folder"), ("/nowhere/at/all", "no-such-folder")):
-            Site.objects.update(place=folder)
-            self.problem(self.ask("GET", f"sites/{self.site.pk}/install-plan"), 409, code)
-
-
 class SiteApiTests(ApiTestCase):
     def test_sites_are_added_and_changed(self):
         added = self.ask("POST", "sites", {"name": " Ferry ", "address": "https://merrowmouth.example/"}).json()
         self.assertEqual((added["name"], added["state"]), ("Ferry", "empty"))
-        changed = self.ask("PUT", f"sites/{added['id']}", {"name": "Ferry", "folder": "/srv/ferry"}).json()
-        self.assertEqual((changed["folder"], changed["address"]), ("/srv/ferry", ""))
+        changed = self.ask("PUT", f"sites/{added['id']}", {"name": "Ferry", "place": "/srv/ferry"}).json()
+        self.assertEqual((changed["place"], changed["address"]), ("/srv/ferry", ""))
 
     def test_bad_values_are_refused_with_a_sentence(self):
         self.problem(self.ask("POST", "sites", {"name": " "}), 422, "invalid-request")

@@ -9,8 +9,8 @@ from bexi.core.errors import ArtworkRefused
 from bexi.server.artwork import sandbox
 from bexi.server.artwork.models import Artwork
 from bexi.server.sites.models import Site
-from bexi.standin.host import running
-from bexi.standin.sites import SITES, reset
+from bexi.standin.host import PORTS, running
+from bexi.standin.sites import reset
 from tests.pictures import BLUE_DISC, decoded, encoded, noise, plain_png
 from tests.ports import free_port_range
 from tests.server import hostile_work
@@ -194,12 +194,12 @@ class OnSiteApiTests(ApiTestCase):
     def setUp(self):
         super().setUp()
         reset(self.folder)
-        port = free_port_range(1 + len(SITES))
+        port = free_port_range(PORTS)
         standin = running(self.folder, port)
         standin.__enter__()
         self.addCleanup(standin.__exit__, None, None, None)
         self.site = Site.objects.create(
-            name="Log", folder=str(self.folder / "log"), address=f"http://127.0.0.1:{port + 3}/"
+            name="Log", place=str(self.folder / "log"), address=f"http://127.0.0.1:{port + 3}/"
         )
         page = (self.folder / "log/index.html").read_bytes()
         self.elsewhere = f"http://127.0.0.1:{port + 1}/a.png"

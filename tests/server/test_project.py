@@ -14,7 +14,7 @@ from django.test import override_settings
 from bexi.server import blobs
 from bexi.server.demo.run import STANDIN_PORT, WEB_PORT
 from bexi.standin.host import running
-from bexi.standin.sites import SITES, reset
+from bexi.standin.sites import reset
 from tests.ports import free_port_range
 
 
@@ -58,7 +58,7 @@ class PortTests(TestCase):
     def test_a_port_in_use_gets_a_clear_message(self):
         with tempfile.TemporaryDirectory() as folder:
             reset(Path(folder))
-            port = free_port_range(1 + len(SITES))
+            port = free_port_range(PORTS)
             command = [sys.executable, "-m", "bexi.standin.main", "--folder", folder, "--port", str(port)]
             with running(Path(folder), port):
                 result = subprocess.run(command, capture_output=True, text=True, check=False)

@@ -1,14 +1,11 @@
 from pathlib import Path
-from unittest import mock
 
 from bexi.server.checks.services import check_site
 from bexi.server.demo.load import load_demo
-from bexi.server.installs.models import Install, InstallState
 from bexi.server.installs.services import install, plan_for, undo
 from bexi.server.sites.models import Site
 from bexi.server.sites.status import SiteState, state_of
-from bexi.standin.host import running
-from bexi.standin.sites import SITES
+from bexi.standin.host import PORTS, running
 from tests.ports import free_port_range
 from tests.server.case import ApiTestCase, BenchTestCase
 
@@ -40,31 +37,10 @@ class StateTests(BenchTestCase):
         undo(done)
         self.assert_state(SiteState.BUILT)
 
-    def test_an_installation_cut_off_on_the_way_can_be_undone(self):
-        self.keep(0)
-        self.ask("POST", f"sites/{self.site.pk}/builds")
-        fingerprint = plan_for(self.site)[1].fingerprint
-        before = (self.root / "index.html").read_bytes()
-        with (
-            mock.patch("bexi.server.installs.services.carry_out", side_effect=KeyboardInterrupt),
-            self.assertRaises(KeyboardInterrupt),
-        ):
-            install(self.site, fingerprint)
-        journal = Install.objects.get()
-        self.assertEqual(journal.state, InstallState.STARTED)
-        (self.root / "favicon.ico").write_bytes(self.built("favicon.ico"))  # so far it had come
-        undo(journal)
-        self.assertEqual([path.name for path in self.root.iterdir()], ["index.html"])
-        self.assertEqual((self.root / "index.html").read_bytes(), before)
-
-    def built(self, name: str) -> bytes:
-        build = self.site.builds.get()
-        return self.client.get(f"/api/builds/{build.pk}/files/{name}").content
-
 
 class DemoTests(ApiTestCase):
     def test_demo_opens_on_three_points_of_the_work_and_each_site_can_be_installed(self):
-        port = free_port_range(1 + len(SITES))
+        port = free_port_range(PORTS)
         served = self.folder / "sites"
         load_demo(served, port)
         states = {site.name: state_of(site) for site in Site.objects.all()}

@@ -3,8 +3,8 @@ import tempfile
 from pathlib import Path
 from unittest import TestCase
 
-from bexi.standin.host import LOOPBACK, running
-from bexi.standin.sites import SITES, reset
+from bexi.standin.host import LOOPBACK, PORTS, running
+from bexi.standin.sites import reset
 from tests.ports import free_port_range
 
 
@@ -14,7 +14,7 @@ class StandInTests(TestCase):
         self.addCleanup(folder.cleanup)
         self.served = Path(folder.name)
         reset(self.served)
-        self.port = free_port_range(1 + len(SITES))
+        self.port = free_port_range(PORTS)
         context = running(self.served, self.port)
         self.log = context.__enter__()
         self.addCleanup(context.__exit__, None, None, None)

@@ -89,7 +89,7 @@ class PlanIn(SecretIn):
 
 
 class InstallPlanOut(Schema):
-    """`changes` is how many steps change something."""
+    """`changes` is how many steps change something; `warning` says when the place is not the site's top folder."""
 
     build_number: int
     place: str
@@ -97,9 +97,10 @@ class InstallPlanOut(Schema):
     changes: int
     steps: list[StepOut]
     left_alone: list[LeftAloneOut]
+    warning: str
 
     @classmethod
-    def of(cls, site: Site, number: int, plan: InstallPlan) -> "InstallPlanOut":
+    def of(cls, site: Site, number: int, plan: InstallPlan, warning: str) -> "InstallPlanOut":
         """A plan as the API tells it."""
         return cls(
             build_number=number,
@@ -108,6 +109,7 @@ class InstallPlanOut(Schema):
             changes=len(plan.changes),
             steps=[StepOut.of(step) for step in plan.steps],
             left_alone=[LeftAloneOut(path=page.path, reason=page.reason) for page in plan.left_alone],
+            warning=warning,
         )
 
 
@@ -202,7 +204,7 @@ def install_plan(request: HttpRequest, site_id: int, body: PlanIn) -> InstallPla
     """What installing the latest build would do, step by step."""
     site = get_object_or_404(Site, pk=site_id)
     build, plan = services.plan_for(site, body.secret, body.pages)
-    return InstallPlanOut.of(site, build.number, plan)
+    return InstallPlanOut.of(site, build.number, plan, services.place_warning(site, body.secret))
 
 
 @router.post("/sites/{site_id}/difference", response=DifferenceOut)

@@ -5,7 +5,9 @@ import getpass
 from collections.abc import Callable, Sequence
 from contextlib import AbstractContextManager
 from datetime import timedelta
+from urllib.parse import urljoin
 
+import httpx
 from django.db import IntegrityError, transaction
 from django.utils import timezone
 
@@ -18,9 +20,11 @@ from bexi.hosts.place import Place
 from bexi.installing.carry_out import carry_out, plan_undo, put_back
 from bexi.installing.plan import InstallPlan, plan_install
 from bexi.installing.step import Content, Step, StepKind
+from bexi.installing.top_folder import warning_about
 from bexi.server import blobs, vault
 from bexi.server.builds.models import Build
 from bexi.server.builds.services import head_lines
+from bexi.server.fetching import TIMEOUT_SECONDS, fetch
 from bexi.server.installs.models import UNFINISHED, Install, InstallState, InstallStep, KeptSecret
 from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
@@ -65,6 +69,22 @@ def plan_for(site: Site, secret: str = "", pages: str = ALL_PAGES) -> tuple[Buil
         raise InstallRefused("no-build", "Nothing is built for this site yet. Build the set first.")
     with opened(place_of(site), secret_of(site, secret)) as host:
         return build, plan_install(host, head_lines(build), _wanted(pages))
+
+
+def place_warning(site: Site, secret: str = "") -> str:
+    """A sentence when the place does not look like the site's top folder; empty without an address to compare with."""
+    if not site.address:
+        return ""
+    with (
+        httpx.Client(timeout=TIMEOUT_SECONDS, trust_env=False) as client,
+        opened(place_of(site), secret_of(site, secret)) as host,
+    ):
+
+        def served(path: str) -> bytes | None:
+            answer = fetch(client, urljoin(site.address, path))
+            return answer.body if answer.status == 200 else None
+
+        return warning_about(host, Place.parse(site.place).path, served)
 
 
 def edited(site: Site, path: str, secret: str = "") -> tuple[bytes, bytes]:

@@ -2084,7 +2084,7 @@ export interface components {
         };
         /**
          * InstallPlanOut
-         * @description `changes` is how many steps change something.
+         * @description `changes` is how many steps change something; `warning` says when the place is not the site's top folder.
          */
         InstallPlanOut: {
             /** Build Number */
@@ -2099,6 +2099,8 @@ export interface components {
             steps: components["schemas"]["StepOut"][];
             /** Left Alone */
             left_alone: components["schemas"]["LeftAloneOut"][];
+            /** Warning */
+            warning: string;
         };
         /** LeftAloneOut */
         LeftAloneOut: {

@@ -16,17 +16,17 @@ type Case = (typeof CASES)[number]["value"];
 const STEPS: Record<Case, string[]> = {
   pages: [
     "Put the files of the package into the top folder, over the old ones; keep a copy of those.",
-    "Paste the lines below into every page, inside <head>, in place of earlier icon lines.",
+    "Paste the lines (the button below copies them) into every page, inside <head>, in place of earlier icon lines.",
     "Save, and publish if your host asks for it.",
   ],
   template: [
     "Put the files of the package into the top folder, over the old ones; keep a copy of those.",
-    "Open the one file that holds the <head> of all pages, and paste the lines below into it, in place of earlier icon lines.",
+    "Open the one file that holds the <head> of all pages, and paste the lines (the button below copies them) into it, in place of earlier icon lines.",
     "Save, and publish if your host asks for it.",
   ],
   builder: [
     "In the site builder's settings, look for the field for the favicon. Make the file it asks for on the Set view.",
-    "If the builder has a field for code in the head, paste the lines below there; they need the files at the addresses they name.",
+    "If the builder has a field for code in the head, paste the lines there; they need the files at the addresses they name.",
     "Save, then publish: a saved draft is seen by nobody.",
   ],
 };

@@ -123,6 +123,7 @@ function PlanSection({ site, secret, ready }: Props) {
         )}
       </div>
       {install.error && <Alert type="error" showIcon title={install.error.message} />}
+      {plan.data.warning && <Alert type="warning" showIcon title={plan.data.warning} />}
       <Pages pages={pages} set={setPages} />
       <Plan plan={plan.data} site={site} secret={secret} />
     </section>
