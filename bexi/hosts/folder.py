@@ -20,13 +20,20 @@ class FolderStorage:
 
     def walk(self) -> Iterator[Entry]:
         """See Storage."""
-        for folder, folders, names in os.walk(self._root):
-            depth = len(Path(folder).relative_to(self._root).parts)
-            folders[:] = sorted(name for name in folders if not name.startswith(".")) if depth < DEEPEST else []
-            for name in names:
-                path = Path(folder) / name
-                if path.is_file() and path.resolve().is_relative_to(self._root):
-                    yield Entry(path.relative_to(self._root).as_posix(), path.stat().st_size)
+        yield from self._walk("", 0)
+
+    def _walk(self, folder: str, depth: int) -> Iterator[Entry]:
+        if depth >= DEEPEST:
+            return
+        with os.scandir(self._root / folder) as entries:
+            listed = sorted(entries, key=lambda entry: entry.name)
+        for entry in listed:
+            path = f"{folder}/{entry.name}" if folder else entry.name
+            if entry.is_dir(follow_symlinks=False):
+                if not entry.name.startswith("."):
+                    yield from self._walk(path, depth + 1)
+            elif entry.is_file() and (not entry.is_symlink() or self._is_inside(Path(entry.path))):
+                yield Entry(path, entry.stat().st_size)
 
     def get(self, path: str, most: int) -> bytes | None:
         """See Storage."""
@@ -69,9 +76,12 @@ class FolderStorage:
 
     def _locate(self, path: str) -> Path:
         file = self._root / safe_path(path)
-        if not file.resolve().is_relative_to(self._root):
+        if not self._is_inside(file.parent) or (file.is_symlink() and not self._is_inside(file)):
             raise HostRefused("path-outside", f"{path} is a link that leads out of the site's folder.")
         return file
+
+    def _is_inside(self, path: Path) -> bool:
+        return path == self._root or path.resolve().is_relative_to(self._root)
 
 
 def _not_written(path: str, error: OSError) -> HostRefused:

@@ -214,69 +214,6 @@ class BenchViewTests(ViewTestCase):
         self.assertEqual(readings, ["sharp", "sharp", "sharp", "1.8 × enlarged", "1.9 × enlarged", "5.1 × enlarged"])
 
 
-class SetViewTests(ViewTestCase):
-    def test_files_with_reasons_sizes_and_bytes(self):
-        page = self.view("set")
-        card = page.get_by_role("article").filter(has_text="favicon.ico")
-        expect(card).to_contain_text("16, 32, 48 px · 15.1 kB")
-        expect(card).to_contain_text("WHATWG HTML")
-        self.assertEqual([card.get_by_role("img").nth(n).bounding_box()["width"] for n in range(3)], [16, 32, 48])
-        expect(page.get_by_role("article").filter(has_text="icon-512.png")).to_contain_text("middle part")
-
-    def test_earlier_builds_stay_and_a_changed_draft_is_told(self):
-        save_draft(self.site, self.artwork, Recipe.of(Frame(10, 0, 400)), 1)
-        page = self.view("set")
-        expect(page.get_by_text("The draft on the bench has changed since this build")).to_be_visible()
-        page.get_by_role("button", name="Build the set").click()
-        expect(page.get_by_role("heading", name="Build 2")).to_be_visible()
-        expect(page.get_by_role("link", name="ZIP of build 1")).to_be_visible()
-
-    def test_lines_are_copied(self):
-        page = self.view("set", permissions=["clipboard-read", "clipboard-write"])
-        page.get_by_role("button", name="Copy the lines").click()
-        expect(page.get_by_text("The lines are on the clipboard.")).to_be_visible()
-        self.assertIn('rel="apple-touch-icon"', page.evaluate("navigator.clipboard.readText()"))
-
-
-class InstallViewTests(ViewTestCase):
-    def test_shared_header_is_edited_and_other_pages_are_left_alone(self):
-        page = self.view("install")
-        expect(page.get_by_text("parts/header.html")).to_be_visible()
-        expect(page.get_by_text("Keeps every member of site.webmanifest but its icons.")).to_be_visible()
-        expect(page.get_by_text("replaced, copy kept").first).to_be_visible()
-        left_alone = page.get_by_role("listitem").filter(has_text="swap.html")
-        expect(left_alone).to_contain_text("No <head> tag stands here")
-        page.get_by_text("parts/header.html").click()
-        expect(page.get_by_text("Gives way: <link rel=").first).to_be_visible()
-
-    def test_a_site_changed_meanwhile_is_told_and_planned_again(self):
-        page = self.view("install")
-        button = page.get_by_role("button", name=re.compile("^Install .* changes$"))
-        expect(button).to_be_visible()
-        (self.root / "parts/header.html").write_bytes(b"<html><head></head>")
-        button.click()
-        expect(page.get_by_role("alert")).to_contain_text("changed since this plan was made")
-        expect(button).to_be_visible()
-        self.assertFalse((self.root / "favicon.ico").exists())
-
-    def test_the_folder_can_be_corrected(self):
-        Site.objects.update(place="/nowhere/at/all")
-        page = self.view("install")
-        expect(page.get_by_role("alert")).to_contain_text("There is no folder /nowhere/at/all")
-        page.get_by_role("button", name="Change").click()
-        page.get_by_label("Folder on this machine").fill(str(self.root))
-        page.get_by_role("button", name="Keep").click()
-        expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
-
-    def test_a_later_change_of_somebody_is_not_undone(self):
-        install(self.site, plan_for(self.site)[1].fingerprint)
-        (self.root / "parts/header.html").write_bytes(b"mine")
-        page = self.view("install")
-        page.get_by_role("button", name="Undo").click()
-        expect(page.get_by_text("Changed since then: parts/header.html")).to_be_visible()
-        self.assertEqual((self.root / "parts/header.html").read_bytes(), b"mine")
-
-
 class LiveCheckViewTests(ViewTestCase):
     def test_problems_come_first_with_evidence_and_a_way_on(self):
         page = self.view("live-check")

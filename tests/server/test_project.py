@@ -13,7 +13,7 @@ from django.test import override_settings
 
 from bexi.server import blobs
 from bexi.server.demo.run import STANDIN_PORT, WEB_PORT
-from bexi.standin.host import running
+from bexi.standin.host import PORTS, running
 from bexi.standin.sites import reset
 from tests.ports import free_port_range
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from html import escape
 
 from bexi.core.iconset.addresses import Addresses
@@ -28,7 +29,14 @@ class HeadLines:
         Of equally suitable icons a browser takes the last (WHATWG HTML, link type "icon"), so the best comes last.
         """
         end = " />" if xhtml else ">"
-        return [f"<{line}{end}" for line in self._tags(page)]
+        depth = page.count("/")  # all that an address depends on
+        if depth not in self._by_depth:
+            self._by_depth[depth] = self._tags(page)
+        return [f"<{line}{end}" for line in self._by_depth[depth]]
+
+    @cached_property
+    def _by_depth(self) -> dict[int, list[str]]:
+        return {}
 
     def _tags(self, page: str) -> list[str]:
         links = [(file, file.spec) for file in self.files if isinstance(file.spec, IconSpec) and file.spec.rel]

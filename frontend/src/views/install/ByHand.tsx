@@ -112,9 +112,11 @@ function SiteZip({ site }: { site: Site }) {
       </Upload>
       {problem && <Alert type="error" showIcon title={problem.message} />}
       {made && (
-        <a href={made} download="changed-files.zip" role="status">
-          Download the changed files
-        </a>
+        <div role="status">
+          <a href={made} download="changed-files.zip">
+            Download the changed files
+          </a>
+        </div>
       )}
     </>
   );

@@ -107,14 +107,16 @@ function Connection({ site, remote, secret, setSecret, setConnected }: Props & {
         />
       )}
       {connect.data && (
-        <ul className={styles.trials} role="status">
-          {connect.data.trials.map(({ what, works, milliseconds, said }) => (
-            <li key={what} data-tone={works ? "good" : "caution"}>
-              {what}: {works ? "works" : said} <span className="reading">{milliseconds} ms</span>
-            </li>
-          ))}
-          {connect.data.secret_kept && <li>The password is kept, sealed.</li>}
-        </ul>
+        <div role="status">
+          <ul className={styles.trials}>
+            {connect.data.trials.map(({ what, works, milliseconds, said }) => (
+              <li key={what} data-tone={works ? "good" : "caution"}>
+                {what}: {works ? "works" : said} <span className="reading">{milliseconds} ms</span>
+              </li>
+            ))}
+            {connect.data.secret_kept && <li>The password is kept, sealed.</li>}
+          </ul>
+        </div>
       )}
     </form>
   );

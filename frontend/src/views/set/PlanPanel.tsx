@@ -19,7 +19,8 @@ export function PlanPanel({ site, drawn }: Props) {
   const costs = useCosts(site.id, drawn);
   const change = useChangePlan(site.id);
   if (!plan.data || !catalogue.data) return <section className={styles.plan} aria-label="Set plan" />;
-  const choices = plan.data.plan as PlanChoices;
+  // A choice shows at once, while it is on its way to be kept.
+  const choices = change.isPending ? change.variables : (plan.data.plan as PlanChoices);
   const set = (part: Partial<PlanChoices>) => change.mutate({ ...choices, ...part });
   const choose = (name: string) => {
     const files = ready.data?.find((one) => one.name === name)?.files;

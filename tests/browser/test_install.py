@@ -1,0 +1,122 @@
+import io
+import re
+import zipfile
+
+from playwright.sync_api import expect
+
+from bexi.server.installs.models import Install, InstallState
+from bexi.server.installs.services import install, plan_for
+from bexi.server.sites.models import Site
+from bexi.standin.account import PASSWORD, USER
+from bexi.standin.host import SFTP_OFFSET
+from tests.browser.test_views import ViewTestCase
+
+
+class InstallViewTests(ViewTestCase):
+    def test_shared_header_is_edited_and_other_pages_are_left_alone(self):
+        page = self.view("install")
+        expect(page.get_by_text("parts/header.html")).to_be_visible()
+        expect(page.get_by_text("Keeps every member of site.webmanifest but its icons.")).to_be_visible()
+        expect(page.get_by_text("replaced, copy kept").first).to_be_visible()
+        left_alone = page.get_by_role("listitem").filter(has_text="swap.html")
+        expect(left_alone).to_contain_text("a part of a page")
+        page.get_by_text("parts/header.html").click()
+        expect(page.get_by_text("Gives way: <link rel=").first).to_be_visible()
+
+    def test_a_site_changed_meanwhile_is_told_and_planned_again(self):
+        page = self.view("install")
+        button = page.get_by_role("button", name=re.compile("^Install .* changes$"))
+        expect(button).to_be_visible()
+        (self.root / "parts/header.html").write_bytes(b"<html><head></head>")
+        button.click()
+        expect(page.get_by_role("alert")).to_contain_text("changed since this plan was made")
+        expect(button).to_be_visible()
+        self.assertFalse((self.root / "favicon.ico").exists())
+
+    def test_the_folder_can_be_corrected(self):
+        Site.objects.update(place="/nowhere/at/all")
+        page = self.view("install")
+        expect(page.get_by_role("alert")).to_contain_text("There is no folder /nowhere/at/all")
+        page.get_by_role("button", name="Change the place").click()
+        page.get_by_label("Where its files live").fill(str(self.root))
+        page.get_by_role("button", name="Keep").click()
+        expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
+
+    def test_a_later_change_of_somebody_is_shown_and_asked_about(self):
+        install(self.site, plan_for(self.site)[1].fingerprint)
+        (self.root / "parts/header.html").write_bytes(b"mine")
+        page = self.view("install")
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_text("parts/header.html was changed since it was installed")).to_be_visible()
+        expect(page.get_by_text("mine", exact=True)).to_be_visible()
+        page.get_by_role("button", name="Leave it as it is now").click()
+        expect(page.get_by_text("installed, then undone")).to_be_visible()
+        self.assertEqual((self.root / "parts/header.html").read_bytes(), b"mine")
+
+    def test_by_hand_with_a_zip_of_the_site(self):
+        packed = io.BytesIO()
+        with zipfile.ZipFile(packed, "w") as archive:
+            archive.writestr("index.html", "<head><title>a</title></head>")
+        page = self.view("install")
+        page.get_by_text("Install by hand instead").click()
+        page.get_by_text("Site builder").click()
+        expect(page.get_by_text("then publish: a saved draft is seen by nobody.")).to_be_visible()
+        with page.expect_file_chooser() as chooser:
+            page.get_by_role("button", name="Choose a ZIP of the site").click()
+        chooser.value.set_files({"name": "site.zip", "mimeType": "application/zip", "buffer": packed.getvalue()})
+        with page.expect_download() as caught:
+            page.get_by_role("link", name="Download the changed files").click()
+        changed = zipfile.ZipFile(io.BytesIO(caught.value.path().read_bytes()))
+        self.assertIn(b"/favicon.ico", changed.read("index.html"))
+
+    def test_an_interrupted_installation_is_put_back_from_its_history(self):
+        Install.objects.create(
+            site=self.site,
+            build=self.build,
+            place=str(self.root),
+            state=InstallState.STUCK,
+            problem="The line went dead.",
+        )
+        page = self.view("install")
+        page.get_by_role("button", name="Put it back now").click()
+        expect(page.get_by_text("failed and was put back")).to_be_visible()
+
+
+class OverSftpTests(ViewTestCase):
+    """The whole story over SFTP, and a visitor's real Chromium that asks for the icons."""
+
+    def setUp(self):
+        super().setUp()
+        self.site.place = f"sftp://{USER}@127.0.0.1:{self.standin_port + SFTP_OFFSET}/crew"
+        self.site.save()
+
+    def asked_for(self) -> set[str]:
+        """Which icons a fresh visitor's browser asks the site for."""
+        self.requests.clear()
+        visitor = self.browser.new_context().new_page()
+        visitor.goto(self.site.address)
+        visitor.wait_for_timeout(600)
+        visitor.context.close()
+        return {str(request["path"]).split("?")[0] for request in self.requests.as_json()}
+
+    def test_connect_plan_install_and_undo(self):
+        before = {path: path.read_bytes() for path in self.root.rglob("*") if path.is_file()}
+        old = self.asked_for()
+        self.assertNotIn("/icon.svg", old)
+        page = self.view("install")
+        expect(page.get_by_text("Enter the password or key at the right")).to_be_visible()
+        page.get_by_label("Password, or a private key").fill(PASSWORD)
+        page.get_by_role("button", name="Try the connection").click()
+        expect(page.get_by_role("alert")).to_contain_text("is new to Bexi. Its key is SHA256:")
+        page.get_by_role("button", name="Agree to this key").click()
+        expect(page.get_by_text("rename: works")).to_be_visible()
+        page.get_by_text("parts/header.html").click()
+        expect(page.get_by_text('+  <link rel="icon" type="image/svg+xml"', exact=False)).to_be_visible()
+        self.assert_no_axe_findings(page)
+        page.get_by_role("button", name=re.compile("^Install .* changes$")).click()
+        expect(page.get_by_role("heading", name="Build 1 is in place")).to_be_visible()
+        self.assertIn("/icon.svg", self.asked_for())
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_text("installed, then undone")).to_be_visible()
+        self.assertEqual({path: path.read_bytes() for path in self.root.rglob("*") if path.is_file()}, before)
+        self.assertEqual(self.asked_for(), old)

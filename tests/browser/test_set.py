@@ -1,0 +1,133 @@
+import io
+import re
+import zipfile
+
+import numpy as np
+from playwright.sync_api import expect
+
+from bexi.core.formats import ico
+from bexi.core.framing.frame import Frame
+from bexi.core.framing.recipe import Recipe
+from bexi.server.benches.services import save_draft
+from bexi.server.builds.models import BuildRun, RunState
+from bexi.server.builds.services import build_site
+from tests.browser.case import screen_pixels
+from tests.browser.test_views import ViewTestCase
+from tests.pictures import decoded
+
+
+class SetViewTests(ViewTestCase):
+    def test_files_with_reasons_sizes_and_bytes(self):
+        page = self.view("set")
+        card = page.get_by_role("article").filter(has_text="favicon.ico")
+        expect(card).to_contain_text("16, 32, 48 px · 15.1 kB")
+        expect(card).to_contain_text("WHATWG HTML")
+        self.assertEqual([card.get_by_role("img").nth(n).bounding_box()["width"] for n in range(3)], [16, 32, 48])
+        expect(page.get_by_role("article").filter(has_text="icon-512.png")).to_contain_text("middle part")
+
+    def test_earlier_builds_stay_and_a_changed_draft_is_told(self):
+        save_draft(self.site, self.artwork, Recipe.of(Frame(10, 0, 400)), 1)
+        page = self.view("set")
+        expect(page.get_by_text("The draft or its plan has changed since this build")).to_be_visible()
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_role("heading", name="Build 2")).to_be_visible()
+        expect(page.get_by_role("link", name="ZIP of build 1")).to_be_visible()
+
+    def test_lines_are_copied(self):
+        page = self.view("set", permissions=["clipboard-read", "clipboard-write"])
+        page.get_by_role("button", name="Copy the lines").click()
+        expect(page.get_by_text("The lines are on the clipboard.")).to_be_visible()
+        self.assertIn('rel="apple-touch-icon"', page.evaluate("navigator.clipboard.readText()"))
+
+    def test_a_plan_is_chosen_and_each_file_tells_its_cost(self):
+        page = self.view("set")
+        plan = page.get_by_role("region", name="Set plan")
+        expect(plan.get_by_text("10 files", exact=False)).to_be_visible()
+        plan.get_by_text("Short", exact=True).click()
+        expect(plan.get_by_text(re.compile(r"^6 files, .* from this draft$"))).to_be_visible()
+        plan.get_by_label("icon-monochrome-512.png").click()
+        expect(plan.get_by_label("icon-monochrome-512.png")).to_be_checked()
+        plan.get_by_label("Size in px").fill("24")
+        plan.get_by_role("button", name="Add this size").click()
+        expect(plan.get_by_label("icon-24.png")).to_be_checked()
+        plan.get_by_label("site.webmanifest").click()
+        expect(plan.get_by_label("icon-512.png", exact=True)).not_to_be_checked()
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_role("heading", name="Build 2", exact=True)).to_be_visible(timeout=20_000)
+        names = {file.name for file in self.site.builds.first().files.all()}
+        self.assertEqual(names, {"favicon.ico", "icon-24.png", "icon.svg", "apple-touch-icon.png"})
+
+    def test_addresses_and_dark_colours_reach_the_files(self):
+        page = self.view("set")
+        plan = page.get_by_role("region", name="Set plan")
+        plan.get_by_text("Change with the file, against stale caches").click()
+        plan.get_by_text("Own colour of the ink in dark schemes").click()
+        expect(plan.get_by_label("In dark schemes", exact=True)).to_have_value("#ffffff")
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_label("Lines for the head")).to_contain_text("/icon.svg?v=", timeout=20_000)
+
+    def test_builds_are_compared_with_a_difference_image(self):
+        save_draft(self.site, self.artwork, Recipe.of(Frame(10, 0, 400)), 1)
+        build_site(self.site)
+        page = self.view("set")
+        page.get_by_role("button", name="What differs from build 1").click()
+        expect(page.get_by_role("heading", name="Build 1 and build 2")).to_be_visible(timeout=20_000)
+        image = page.get_by_alt_text("Difference of icon-32.png, white where equal")
+        shown = screen_pixels(image)
+        self.assertEqual(shown.shape, (32, 32, 3))
+        self.assertTrue((shown == 255).all(axis=-1).any() and (shown < 255).any())
+        page.get_by_role("button", name="Back to the files").click()
+        expect(page.get_by_role("article").first).to_be_visible()
+
+    def test_a_build_is_made_again_with_the_same_bytes(self):
+        page = self.view("set")
+        page.get_by_role("button", name="Make again").click()
+        expect(page.get_by_text("10 files, the same bytes")).to_be_visible(timeout=20_000)
+
+    def test_one_file_for_an_upload_field_or_the_reason_why_not(self):
+        page = self.view("set")
+        field = page.get_by_role("region", name="One file for an upload field")
+        field.get_by_label("Side in px").fill("48")
+        field.get_by_label("Format").click()
+        page.locator(".ant-select-item").get_by_text("ICO", exact=True).click()
+        field.get_by_role("button", name="Make it").click()
+        with page.expect_download() as caught:
+            field.get_by_role("link", name="crew-rota-48.ico").click()
+        data = caught.value.path().read_bytes()
+        self.assertEqual([frame.pixels.shape[0] for frame in ico.read(data)], [16, 32, 48])
+        field.get_by_label("At most KB").fill("0.2")
+        field.get_by_role("button", name="Make it").click()
+        expect(field.get_by_role("alert")).to_contain_text("the smallest ICO of this icon takes")
+        field.get_by_label("Name to keep it under").fill("Shop builder")
+        field.get_by_role("button", name="Keep").click()
+        expect(field.get_by_label("Kept under a name")).to_be_visible()
+
+    def test_a_build_under_way_shows_how_far_it_is_and_can_be_stopped(self):
+        run = BuildRun.objects.create(
+            site=self.site,
+            artwork=self.artwork,
+            sources=self.build.sources,
+            recipe=self.build.recipe,
+            state=RunState.RUNNING,
+            done=3,
+            total=10,
+        )
+        page = self.view("set")
+        expect(page.get_by_role("status", name="Build under way")).to_contain_text("3 of 10 files")
+        page.get_by_role("button", name="Stop").click()
+        page.wait_for_timeout(500)
+        run.refresh_from_db()
+        self.assertTrue(run.stop_asked)
+        BuildRun.objects.update(state=RunState.STOPPED)
+        expect(page.get_by_role("button", name="Build the set")).to_be_visible()
+
+    def test_the_package_and_the_drawn_icon_are_what_was_built(self):
+        page = self.view("set")
+        with page.expect_download() as caught:
+            page.get_by_role("link", name="Download ZIP").click()
+        names = zipfile.ZipFile(io.BytesIO(caught.value.path().read_bytes())).namelist()
+        self.assertIn("where-files-go.txt", names)
+        drawn = screen_pixels(page.get_by_alt_text("icon.svg"))
+        built = decoded(self.client.get(f"/api/builds/{self.build.pk}/files/icon-192.png").content)
+        middle = built[96, 60, :3].astype(int)
+        self.assertLessEqual(np.abs(drawn[32, 20].astype(int) - middle).max(), 2)
