@@ -12,10 +12,19 @@ from bexi.core.artwork.letters import Letters, draw_letters
 from bexi.core.artwork.symbols import Symbol, draw_symbol
 from bexi.core.artwork.vector import render_whole
 from bexi.core.formats import ico, png
+from bexi.core.framing.compose import compose
+from bexi.core.framing.drawn import drawn
+from bexi.core.framing.frame import Frame
+from bexi.core.framing.purpose import Purpose
+from bexi.core.framing.recipe import Recipe
+from bexi.core.iconset.build import build
+from bexi.core.iconset.plan import READY_MADE
+from bexi.core.pixels import palette
+from bexi.core.pixels.colour import Colour
 from bexi.resources import face_files, symbol_shapes
 from bexi.server.demo.artwork import ferry_lockup
 from tests.browser.case import BrowserTestCase
-from tests.pictures import BLUE_DISC, noise
+from tests.pictures import BLUE_DISC, decoded, noise
 
 DRAW = """async ([address, width, height]) => {
     const image = new Image();
@@ -47,6 +56,27 @@ class ChromiumTests(BrowserTestCase):
         pixels[pixels[..., 3] == 0] = 0
         data = ico.write([noise(16, 16), pixels])
         np.testing.assert_array_equal(self.drawn(page, data, ico.MEDIA_TYPE, 48, 48), pixels)
+
+    def test_every_picture_of_the_whole_set_decodes_to_what_pillow_reads(self):
+        page = self.open("/")
+        picture = take_in(ferry_lockup())[1]
+        recipe = Recipe.of(Frame(27, 27, 566), ground=Colour(0xF4, 0xF6, 0xF1))
+        built = build(lambda key: picture, recipe, READY_MADE["whole"], "Ferry")
+        for file in built.files:
+            if file.name.endswith(".png") and "monochrome" not in file.name and "wide" not in file.name:
+                ours = decoded(file.data)
+                theirs = self.drawn(page, file.data, png.MEDIA_TYPE, ours.shape[1], ours.shape[0])
+                np.testing.assert_array_equal(theirs, ours, file.name)
+
+    def test_drawn_icons_change_in_dark_schemes_and_look_as_composed(self):
+        picture = take_in(ferry_lockup())[1]
+        framing = Recipe.of(Frame(27, 27, 566)).framing
+        data = drawn(picture, framing, Colour(255, 0, 255))
+        (meant,) = compose(picture, framing, Purpose.TAB, [128])
+        light = self.drawn(self.open("/"), data, "image/svg+xml", 128, 128)
+        self.assertLess(palette.error(light, meant), 2)
+        dark = self.drawn(self.open("/", color_scheme="dark"), data, "image/svg+xml", 128, 128)
+        self.assertEqual(dark[64, 64].tolist(), [255, 0, 255, 255])
 
     def test_vectors_are_drawn_as_the_browser_draws_them(self):
         page = self.open("/")

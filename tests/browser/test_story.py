@@ -29,7 +29,7 @@ class StoryTests(BrowserTestCase):
         page.get_by_role("button", name="Add a site").first.click()
         page.get_by_label("Name").fill("Ferry")
         page.get_by_label("Address, as visitors type it").fill(address)
-        page.get_by_label("Folder on this machine").fill(str(site))
+        page.get_by_label("Where its files live").fill(str(site))
         page.get_by_role("button", name="Add the site").click()
 
         expect(page.get_by_role("button", name="Choose files")).to_be_visible()
@@ -52,12 +52,12 @@ class StoryTests(BrowserTestCase):
         expect(frame).to_have_attribute(
             "aria-label", "Frame, 512 px at 0, 0. Arrows move it, Alt and arrows change its side."
         )
-        for size in (16, 32, 48, 180):
-            expect(page.get_by_alt_text(f"Icon at {size} px", exact=True)).to_be_visible()
+        for size in ("16 px", "32 px", "48 px", "180 px, home screen"):
+            expect(page.get_by_alt_text(f"Icon at {size}", exact=True)).to_be_visible()
 
         page.get_by_role("button", name="Build the set").click()
         expect(page.get_by_role("heading", name="Build 1")).to_be_visible()
-        expect(page.get_by_role("article")).to_have_count(7)
+        expect(page.get_by_role("article")).to_have_count(10)
         with page.expect_download() as download:
             page.get_by_role("link", name="Download ZIP").click()
         packed = zipfile.ZipFile(io.BytesIO(Path(download.value.path()).read_bytes()))
@@ -67,7 +67,7 @@ class StoryTests(BrowserTestCase):
         page.get_by_text("index.html").click()
         expect(page.get_by_text('href="/site.webmanifest">').locator("visible=true").first).to_be_visible()
         self.assertEqual(contents(site), before)
-        page.get_by_role("button", name="Install 19 changes").click()
+        page.get_by_role("button", name="Install 22 changes").click()
         expect(page.get_by_role("heading", name="Build 1 is in place")).to_be_visible()
         self.assertEqual((site / "favicon.ico").read_bytes(), packed.read("favicon.ico"))
 
@@ -79,7 +79,7 @@ class StoryTests(BrowserTestCase):
 
         page.get_by_role("link", name="Install", exact=True).click()
         page.get_by_role("button", name="Undo").click()
-        expect(page.get_by_role("button", name="Install 19 changes")).to_be_visible()
+        expect(page.get_by_role("button", name="Install 22 changes")).to_be_visible()
         self.assertEqual(contents(site), before)
 
     def visit_and_expect_icon(self, address: str) -> None:
@@ -92,12 +92,13 @@ class StoryTests(BrowserTestCase):
         asked = [
             (request["path"], request["status"], request["content_type"])
             for request in self.requests.as_json()
-            if request["path"].endswith((".ico", ".png"))
+            if request["path"].endswith((".ico", ".png", ".svg"))
         ]
         good = {
             ("/favicon.ico", 200, "image/x-icon"),
             ("/icon-16.png", 200, "image/png"),
             ("/icon-32.png", 200, "image/png"),
+            ("/icon.svg", 200, "image/svg+xml"),
         }
         self.assertTrue(good & set(asked), asked)
         self.assertFalse([request for request in asked if request[1] != 200])
@@ -116,8 +117,8 @@ class BenchTests(BrowserTestCase):
     def test_ladder_is_true_to_the_pixel_on_ordinary_and_dense_screens(self):
         for ratio in (1, 2):
             page = self.open(f"/sites/{self.site.pk}/bench", device_scale_factor=ratio)
-            for size in (16, 32, 48, 180):
-                icon = page.get_by_alt_text(f"Icon at {size} px", exact=True)
+            for size in ("16 px", "32 px", "48 px", "180 px, home screen"):
+                icon = page.get_by_alt_text(f"Icon at {size}", exact=True)
                 expect(icon).to_be_visible()
                 screen, meant = screen_pixels(icon), shown_png(icon)
                 self.assertEqual(screen.shape, meant.shape)
@@ -174,7 +175,7 @@ class AccessibilityTests(BrowserTestCase):
             for view, ready in (
                 ("Set", "Lines for the head"),
                 ("Artwork", "Separate parts"),
-                ("Install", "Pages left alone"),
+                ("Install", "Files in the top folder"),
                 ("Live check", "Not checked"),
             ):
                 page.get_by_role("link", name=view, exact=True).click()

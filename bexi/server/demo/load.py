@@ -15,8 +15,9 @@ from bexi.server.checks.services import check_site
 from bexi.server.demo import artwork as drawings
 from bexi.server.installs.services import install, plan_for
 from bexi.server.sites.models import Site
-from bexi.standin.host import LOOPBACK, running
-from bexi.standin.sites import SITES, reset
+from bexi.standin.account import USER
+from bexi.standin.host import LOOPBACK, SFTP_OFFSET, running
+from bexi.standin.sites import SITES, DemoSite, reset
 
 
 def load_demo(served: Path, control_port: int) -> None:
@@ -27,7 +28,7 @@ def load_demo(served: Path, control_port: int) -> None:
         Site.objects.create(
             name=site.title,
             address=f"http://{LOOPBACK}:{control_port + site.port_offset}/",
-            place=str(served / site.folder),
+            place=_place(site, served, control_port),
         )
         for site in SITES
     )
@@ -40,6 +41,13 @@ def load_demo(served: Path, control_port: int) -> None:
         install(crew, plan_for(crew)[1].fingerprint)
         check_site(crew)
         check_site(log)
+
+
+def _place(site: DemoSite, served: Path, control_port: int) -> str:
+    """Two sites lie in a folder of this machine; the old one is only reached by SFTP, as at many a rented host."""
+    if site.folder == "log":
+        return f"sftp://{USER}@{LOOPBACK}:{control_port + SFTP_OFFSET}/log"
+    return str(served / site.folder)
 
 
 def _artwork() -> tuple[Artwork, Artwork]:

@@ -121,6 +121,70 @@ class EditTests(TestCase):
             self.assertEqual(code_of(page), code)
 
 
+def tree(page: bytes) -> list[tuple[str, dict, str]]:
+    """Every element with its attributes and text, without comments and without icon links, read by html5lib."""
+    document = html5lib.parse(page, namespaceHTMLElements=False)
+    return [
+        (element.tag, dict(element.attrib), (element.text or "").strip())
+        for element in document.iter()
+        if isinstance(element.tag, str) and not (element.tag == "link" and "icon" in element.get("rel", ""))
+    ]
+
+
+class LeftOutHeadTests(TestCase):
+    """HTML allows a page to leave the tags of its head out; a parser of the standard sees the same page after."""
+
+    PAGES = (
+        b"<!DOCTYPE html>\n<title>a</title>\n<link rel=stylesheet href=x.css>\n<p>text",
+        b"<html>\r\n<title>x</title>\r\n<body>a</body></html>",
+        b"<!doctype html><p>hi</p>",
+        b"<HTML>\r\n<BODY>\r\n<H1>Log \x96</H1></BODY></HTML>",
+        b"<!-- c -->\n<!doctype html>\n<meta charset=utf-8><title>t < u</title><style>p{}</style><script>1</script>.",
+        b"<title>a</title><h1>b</h1>",
+    )
+
+    def test_the_same_page_but_for_the_icons(self):
+        for page in self.PAGES:
+            edited = edit_head(page).after
+            self.assertEqual(tree(edited), tree(page), page)
+            self.assertEqual(next(href for rel, href in links(edited) if rel == "icon"), "/favicon.ico")
+            self.assertEqual(without_block(edited).split(), page.split())
+            self.assertEqual(edit_head(edited).after, edited)
+
+    def test_earlier_links_give_way_there_too(self):
+        edit = edit_head(b"<!doctype html>\n<title>a</title>\n<link rel=icon href=x>\n<p>text")
+        self.assertEqual(edit.removed, ("<link rel=icon href=x>",))
+
+    def test_parts_of_pages_are_left_alone(self):
+        for part in (
+            b"text <title>a</title>",
+            b"<?php include 'a.php'; ?>\n<p>part",
+            b"<li>a",
+            b"",
+            b"{% for a in b %}x",
+        ):
+            self.assertEqual(code_of(part), "no-head", part)
+
+
+class TemplateTests(TestCase):
+    def test_templates_that_embed_other_languages(self):
+        for before, after in (
+            (b"<?php require 'x.php'; ?>\n", b"<?php wp(); ?>\n"),
+            (b"{% extends 'base' %}\n", b"{{ extra }}\n"),
+            (b'<%@ page language="x" %>\n', b"<%= head %>\n"),
+        ):
+            page = before + b"<html>\n<head>\n  <title>a</title>\n" + after + b"</head>\n<body></body></html>"
+            edited = edit_head(page).after
+            self.assertEqual(without_block(edited), page)
+            self.assertLess(edited.index(END.encode()), edited.index(b"</head>"))
+
+    def test_heads_that_differ_in_their_titles_only_are_of_one_template(self):
+        first, second = (edit_head(PAGE.replace(b"Sailings", name)).template for name in (b"Fares", b"Boats"))
+        self.assertEqual(first, second)
+        self.assertEqual(edit_head(edit_head(PAGE).after).template, first)
+        self.assertNotEqual(edit_head(PAGE.replace(b"ferry.css", b"other.css")).template, first)
+
+
 ELEMENTS = st.sampled_from(
     [
         '<meta charset="utf-8">',
