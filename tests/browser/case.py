@@ -10,7 +10,7 @@ from django.conf import settings
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import override_settings
 from PIL import Image
-from playwright.sync_api import ConsoleMessage, Locator, Page
+from playwright.sync_api import ConsoleMessage, Locator, Page, expect
 
 from bexi.standin.host import LOOPBACK, PORTS, running
 from bexi.standin.sites import reset
@@ -18,6 +18,7 @@ from tests.browser.chromium import chromium
 from tests.ports import free_port_range
 from tests.server.case import AT_ONCE
 
+expect.set_options(timeout=15_000)  # the test's server encodes large icons and answers in turn
 AXE = settings.REPOSITORY / "frontend/node_modules/axe-core/axe.min.js"
 DROP = """async ([name, type, data]) => {
     const bytes = Uint8Array.from(atob(data), (c) => c.charCodeAt(0));

@@ -163,7 +163,7 @@ class DrawingTests(ArtworkTestCase):
         page.get_by_role("button", name="Build the set").click()
         with page.expect_download() as download:
             page.get_by_role("link", name="Download ZIP").click()
-        credits = zipfile.ZipFile(io.BytesIO(download.value.path().read_bytes())).read("credits.txt").decode()
+        credits = zipfile.ZipFile(io.BytesIO(download.value.path().read_bytes())).read("where-files-go.txt").decode()
         self.assertIn("ISC", credits)
 
     def test_shown_pictures_are_the_kept_drawing(self):
