@@ -23,7 +23,6 @@ VIEWS = {
     "bench": "/sites/1/bench",
     "set": "/sites/2/set",
     "install": "/sites/1/install",
-    "place": "/sites/3/install",
     "live-check": "/sites/3/live-check",
 }
 
