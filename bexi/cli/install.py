@@ -5,13 +5,14 @@ import json
 import os
 from collections.abc import Callable, Sequence
 from contextlib import AbstractContextManager
+from dataclasses import asdict
 from functools import partial
 from pathlib import Path
 from typing import Annotated
 
 import typer
 
-from bexi.cli.journal import Journal, step_json
+from bexi.cli.journal import Journal
 from bexi.cli.speaking import JsonOption, fail, read, refusals
 from bexi.core.artwork.pictures import Bitmap
 from bexi.core.errors import HostRefused, InstallRefused
@@ -29,6 +30,7 @@ from bexi.hosts.place import Place, UnknownServer
 from bexi.installing.carry_out import carry_out, plan_undo
 from bexi.installing.plan import plan_install
 from bexi.installing.step import Step
+from bexi.installing.survey import Found
 
 SECRET = "BEXI_SECRET"
 """The environment variable that may hold the password or private key."""
@@ -58,7 +60,7 @@ def install_command(
         icons = _icons(folder, Addresses(base, stamped))
         with opening() as host:
             plan = plan_install(host, icons, lambda path: fnmatch.fnmatchcase(path, pages))
-    _tell(plan.steps, as_json, [(one.path, one.reason) for one in plan.left_alone])
+    _tell(plan.steps, as_json, [(one.path, one.reason) for one in plan.left_alone], plan.found)
     if plan_only:
         raise typer.Exit(CHANGES if plan.changes else 0)
     if plan.changes and (yes or _agreed(len(plan.changes))):
@@ -146,14 +148,22 @@ def _main_colour(icon: Bitmap) -> Colour:
     return mark_colour(lambda key: icon, Recipe.of(whole_artwork(icon.width, icon.height)))
 
 
-def _tell(steps: Sequence[Step], as_json: bool, left_alone: Sequence[tuple[str, str]]) -> None:
+def _tell(
+    steps: Sequence[Step], as_json: bool, left_alone: Sequence[tuple[str, str]], found: Sequence[Found] = ()
+) -> None:
     if as_json:
         told = {
-            "steps": [{**step_json(step), "notes": list(step.notes)} for step in steps],
+            "found": [asdict(one) for one in found],
+            "steps": [step.as_json() for step in steps],
             "left_alone": [{"path": path, "reason": reason} for path, reason in left_alone],
         }
         print(json.dumps(told, indent=2))
         return
+    for one in found:
+        pages = f" on {one.pages} pages" if one.pages else ""
+        print(f"there    {one.path}{pages}: {one.evidence}")
+        for problem in one.problems:
+            print(f"           {problem}")
     for step in steps:
         print(f"{step.kind.value:<8} {step.path}")
         for note in step.notes:

@@ -6,7 +6,7 @@ import os
 from pathlib import Path
 
 from bexi.core.errors import InstallRefused
-from bexi.installing.step import Content, Step, StepKind
+from bexi.installing.step import Content, Step
 
 _STEPS = "steps.jsonl"
 
@@ -32,7 +32,7 @@ class Journal:
             lines = (journal._folder / _STEPS).read_text().splitlines()
         except OSError as error:
             raise InstallRefused("already-undone", "Nothing that `bexi install` did stands there.") from error
-        journal.steps = [_step_from(json.loads(line)) for line in lines]
+        journal.steps = [Step.from_json(json.loads(line)) for line in lines]
         return journal
 
     def begin(self, number: int, step: Step, now: bytes | None) -> None:
@@ -41,7 +41,7 @@ class Journal:
             self._keep(now)
         if self._noted:
             with (self._folder / _STEPS).open("a") as file:
-                file.write(json.dumps(step_json(step)) + "\n")
+                file.write(json.dumps(step.as_json()) + "\n")
                 file.flush()
                 os.fsync(file.fileno())
 
@@ -67,16 +67,3 @@ def _state_folder(to: str) -> Path:
     home = Path(os.environ.get("XDG_STATE_HOME", Path.home() / ".local" / "state"))
     place = to if "://" in to else str(Path(to).resolve())
     return home / "bexi" / hashlib.sha256(place.encode()).hexdigest()[:16]
-
-
-def step_json(step: Step) -> dict[str, object]:
-    """A step as plain data."""
-    sides = {"before": step.before, "after": step.after}
-    return {"kind": step.kind, "path": step.path} | {
-        name: [content.sha256, content.size] if content else None for name, content in sides.items()
-    }
-
-
-def _step_from(data: dict[str, object]) -> Step:
-    before, after = (Content(*data[name]) if data[name] else None for name in ("before", "after"))  # type: ignore[misc]
-    return Step(StepKind(str(data["kind"])), str(data["path"]), before, after)

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from contextlib import AbstractContextManager
+from time import sleep
 from typing import Protocol
 
 from bexi.core.errors import HostRefused, InstallRefused
@@ -10,6 +11,8 @@ from bexi.hosts.protocol import Host
 from bexi.installing.step import Content, Step, StepKind
 
 _ATTEMPTS = 3
+PAUSE_SECONDS = 1
+"""Between the attempts to put back: a server that was cut off may need a moment."""
 
 Opening = Callable[[], AbstractContextManager[CarefulHost]]
 """Opens the place of the site, as often as it is called: a dropped connection does not come back by itself."""
@@ -29,17 +32,26 @@ class Journal(Protocol):
         """Whether the person wants it to stop."""
 
 
-def carry_out(opening: Opening, steps: Sequence[Step], contents: Contents, journal: Journal, copies: Copies) -> None:
-    """Do every step. Raises InstallRefused in these cases:
+def carry_out(
+    opening: Opening,
+    steps: Sequence[Step],
+    contents: Contents,
+    journal: Journal,
+    copies: Copies,
+    news: Callable[[Host], Sequence[str]] = lambda host: (),
+) -> None:
+    """Do every step. `news` finds pages that were not there when the steps were planned.
 
-    - `site-changed`: a file is no longer as it was when the steps were planned. Nothing was touched then.
+    Raises InstallRefused in these cases:
+
+    - `site-changed`: a file is no longer as it was when the steps were planned, or a page is new. Nothing was touched.
     - `put-back`, `stopped`: a step failed, or the person stopped. Everything is as it was before.
     - `put-back-incomplete`: the same, but the place does not answer. `put_back` must be called again.
     """
     begun: list[Step] = []
     try:
         with opening() as host:
-            _refuse_changed(host, steps)
+            _refuse_changed(host, steps, news)
             for number, step in enumerate(steps):
                 if journal.stop_asked():
                     raise HostRefused("stopped", "You stopped it.")
@@ -64,7 +76,9 @@ def put_back(opening: Opening, begun: Sequence[Step], copies: Copies, cause: str
     it happen; then the steps are still known and it can be tried again.
     """
     sentence = ""
-    for _ in range(_ATTEMPTS):
+    for attempt in range(_ATTEMPTS):
+        if attempt:
+            sleep(PAUSE_SECONDS)
         try:
             with opening() as host:
                 for step in reversed(begun):
@@ -83,11 +97,6 @@ def _restore(host: CarefulHost, step: Step, copies: Copies, half_done: bool) -> 
     now = Content.of(host.read(step.path))
     if now != step.before and (half_done or now == step.after):
         _put(host, step.path, copies(step.before) if step.before else None)
-
-
-def changed_since(host: Host, steps: Sequence[Step]) -> list[Step]:
-    """The steps whose file is neither as they want to find it nor as they would leave it."""
-    return [step for step in steps if Content.of(host.read(step.path)) not in (step.before, step.after)]
 
 
 def plan_undo(host: Host, done: Sequence[Step], over: Sequence[str] = (), leave: Sequence[str] = ()) -> list[Step]:
@@ -111,14 +120,16 @@ def plan_undo(host: Host, done: Sequence[Step], over: Sequence[str] = (), leave:
     return steps
 
 
-def _refuse_changed(host: Host, steps: Sequence[Step]) -> None:
+def _refuse_changed(host: Host, steps: Sequence[Step], news: Callable[[Host], Sequence[str]]) -> None:
     changed = [step.path for step in steps if Content.of(host.read(step.path)) != step.before]
-    if changed:
-        raise InstallRefused(
-            "site-changed",
-            f"Changed since then: {', '.join(changed[:5])}{' and more' if len(changed) > 5 else ''}. "
-            "Nothing was touched. Look at these files, then plan again.",
-        )
+    differing = {"Changed": changed, "New": news(host)}
+    told = [f"{what} since the plan was made: {_few(paths)}. " for what, paths in differing.items() if paths]
+    if told:
+        raise InstallRefused("site-changed", f"{''.join(told)}Nothing was touched. Look at them, then plan again.")
+
+
+def _few(paths: Sequence[str]) -> str:
+    return f"{', '.join(paths[:5])}{' and more' if len(paths) > 5 else ''}"
 
 
 def _refuse_other(step: Step, now: bytes | None) -> None:

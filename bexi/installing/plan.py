@@ -1,7 +1,6 @@
 """The install plan: every file that will be written, replaced or edited, computed before anything is touched."""
 
-import hashlib
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Container, Iterator, Mapping
 from dataclasses import dataclass, field
 
 from bexi.core.errors import HeadRefused, HostRefused
@@ -11,14 +10,13 @@ from bexi.core.sitehead.edit import edit_head
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.protocol import Host
 from bexi.installing.step import Content, Step, StepKind, kind_of
+from bexi.installing.survey import MANIFEST_NAMES, Found, Survey
 
 PAGE_ENDINGS = (
     *(".html", ".htm", ".xhtml", ".shtml", ".php", ".phtml", ".asp", ".aspx", ".jsp", ".erb", ".ejs"),
     *(".tpl", ".twig", ".j2", ".jinja", ".liquid", ".hbs", ".mustache", ".njk", ".inc"),
 )
 """Pages, and templates of them in which other languages are embedded [common practice]."""
-# Names under which a site may already have a manifest whose other members are worth keeping [common practice].
-_MANIFEST_NAMES = (MANIFEST.name, "manifest.webmanifest", "manifest.json")
 
 
 @dataclass(frozen=True)
@@ -33,23 +31,15 @@ class LeftAlone:
 class InstallPlan:
     """Steps in the order in which they are done: files first, pages last.
 
-    `files` are the bytes of what is written whole; pages are read and edited when their turn comes, so that a plan
-    for thousands of them stays small.
+    `found` is what the site has already. `files` are the bytes of what is written whole; pages are read and edited
+    when their turn comes, so that a plan for thousands of them stays small.
     """
 
     steps: tuple[Step, ...]
     icons: HeadLines
     left_alone: tuple[LeftAlone, ...] = ()
+    found: tuple[Found, ...] = ()
     files: Mapping[str, bytes] = field(default_factory=dict)
-
-    @property
-    def fingerprint(self) -> str:
-        """Equal for equal plans over an unchanged site; hexadecimal SHA-256."""
-        digest = hashlib.sha256()
-        for step in self.steps:
-            for part in (step.path, step.before, step.after):
-                digest.update(repr(part).encode())
-        return digest.hexdigest()
 
     @property
     def changes(self) -> tuple[Step, ...]:
@@ -68,6 +58,11 @@ def is_page(path: str) -> bool:
     return path.lower().endswith(PAGE_ENDINGS)
 
 
+def new_pages(host: Host, known: Container[str], wants: Callable[[str], bool]) -> list[str]:
+    """Wanted pages of a site that a plan did not know."""
+    return [path for path in host.files() if is_page(path) and wants(path) and path not in known]
+
+
 def plan_install(
     host: Host,
     icons: HeadLines,
@@ -82,19 +77,20 @@ def plan_install(
     file_steps = [_file_step(host, path, *made) for path, made in files.items()]
     pages: list[Step] = []
     left_alone: list[LeftAlone] = []
-    paths = [path for path in host.files() if is_page(path) and wants(path)]
+    survey = Survey(host)
+    paths = new_pages(host, (), wants)
     for done, path in enumerate(paths, 1):
-        planned = _page_step(host, icons, path)
+        planned = _page_step(host, icons, path, survey)
         if isinstance(planned, Step):
             pages.append(planned)
         elif planned:
             left_alone.append(planned)
         watch(done, len(paths))
     written = {path: data for path, (data, _) in files.items()}
-    return InstallPlan((*file_steps, *pages), icons, tuple(left_alone), written)
+    return InstallPlan((*file_steps, *pages), icons, tuple(left_alone), tuple(survey.found()), written)
 
 
-def _page_step(host: Host, icons: HeadLines, path: str) -> Step | LeftAlone | None:
+def _page_step(host: Host, icons: HeadLines, path: str, survey: Survey) -> Step | LeftAlone | None:
     try:
         page = host.read(path)
         if page is None:
@@ -106,6 +102,7 @@ def _page_step(host: Host, icons: HeadLines, path: str) -> Step | LeftAlone | No
         if refusal.code != "file-too-large":
             raise
         return LeftAlone(path, refusal.sentence)
+    survey.add(path, edit.declared, edit.had_block)
     notes = tuple(f"Gives way: {link}" for link in edit.removed)
     kind = StepKind.SAME if edit.after == page else StepKind.EDIT
     return Step(kind, path, Content.of(page), Content.of(edit.after), notes, edit.template)
@@ -123,7 +120,7 @@ def _file_step(host: Host, path: str, data: bytes, notes: tuple[str, ...]) -> St
 
 def _manifest(host: Host, built: bytes) -> tuple[bytes, tuple[str, ...]]:
     """The manifest to write: the site's own with new icons, where it has one."""
-    for name in _MANIFEST_NAMES:
+    for name in MANIFEST_NAMES:
         existing = host.read(name)
         if existing is None:
             continue

@@ -1,8 +1,10 @@
 """One file of an installation, before and after, known by the hashes of its bytes."""
 
 import hashlib
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
+from typing import Any
 
 
 class StepKind(StrEnum):
@@ -47,6 +49,18 @@ class Step:
         """The step that takes this one back."""
         kind = {StepKind.ADD: StepKind.REMOVE, StepKind.REMOVE: StepKind.ADD}.get(self.kind, self.kind)
         return Step(kind, self.path, self.after, self.before)
+
+    def as_json(self) -> dict[str, object]:
+        """The step as plain data."""
+        sides = {"before": self.before, "after": self.after}
+        contents = {name: [content.sha256, content.size] if content else None for name, content in sides.items()}
+        return {"kind": self.kind, "path": self.path, **contents, "notes": list(self.notes), "group": self.group}
+
+    @classmethod
+    def from_json(cls, data: Mapping[str, Any]) -> "Step":
+        """The step that plain data tells of."""
+        before, after = (Content(*data[name]) if data[name] else None for name in ("before", "after"))
+        return cls(StepKind(data["kind"]), data["path"], before, after, tuple(data["notes"]), data["group"])
 
 
 def kind_of(before: Content | None, after: Content | None) -> StepKind:

@@ -5,7 +5,7 @@ import zipfile
 from playwright.sync_api import expect
 
 from bexi.server.installs.models import Install, InstallState
-from bexi.server.installs.services import install, plan_for
+from bexi.server.installs.services import install_now
 from bexi.server.sites.models import Site
 from bexi.standin.account import PASSWORD, USER
 from bexi.standin.host import SFTP_OFFSET
@@ -29,7 +29,7 @@ class InstallViewTests(ViewTestCase):
         expect(button).to_be_visible()
         (self.root / "parts/header.html").write_bytes(b"<html><head></head>")
         button.click()
-        expect(page.get_by_role("alert")).to_contain_text("changed since this plan was made")
+        expect(page.get_by_role("alert")).to_contain_text("Changed since the plan was made")
         expect(button).to_be_visible()
         self.assertFalse((self.root / "favicon.ico").exists())
 
@@ -43,7 +43,7 @@ class InstallViewTests(ViewTestCase):
         expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
 
     def test_a_later_change_of_somebody_is_shown_and_asked_about(self):
-        install(self.site, plan_for(self.site)[1].fingerprint)
+        install_now(self.site)
         (self.root / "parts/header.html").write_bytes(b"mine")
         page = self.view("install")
         page.get_by_role("button", name="Undo").click()

@@ -10,7 +10,7 @@ from bexi.core.framing.recipe import Recipe
 from bexi.server.artwork.services import add_artwork
 from bexi.server.benches.services import save_draft
 from bexi.server.builds.services import build_site
-from bexi.server.installs.services import install, plan_for
+from bexi.server.installs.services import install_now
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase
 from tests.pictures import BLUE_DISC, plain_png
@@ -89,7 +89,7 @@ class SitesViewTests(ViewTestCase):
         expect(page.get_by_role("heading", name="Sites")).to_be_visible()
 
     def test_installed_icon_is_shown_at_both_sizes(self):
-        install(self.site, plan_for(self.site)[1].fingerprint)
+        install_now(self.site)
         page = self.open("/")
         for size in (16, 32):
             box = page.get_by_alt_text(f"Installed icon of Crew rota, {size} px").bounding_box()

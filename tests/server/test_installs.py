@@ -9,8 +9,8 @@ from django.db import connection
 from django.test import override_settings
 
 from bexi.server import vault
-from bexi.server.installs import services
-from bexi.server.installs.models import Install, InstallState, KeptSecret
+from bexi.server.installs import planning, services
+from bexi.server.installs.models import Install, InstallState, KeptSecret, Planning
 from bexi.server.sites.models import Site
 from bexi.standin.account import PASSWORD, USER
 from bexi.standin.host import LOOPBACK, PORTS, SFTP_OFFSET, running
@@ -40,17 +40,30 @@ class InstallTestCase(BenchTestCase):
         return {path.name: path.read_bytes() for path in self.root.iterdir()}
 
     def plan(self, **body: object) -> dict:
-        return self.ask("POST", f"sites/{self.site.pk}/install-plan", body).json()
+        return self.ask("POST", f"sites/{self.site.pk}/plannings", body).json()
 
-    def install(self, **body: object):
-        fingerprint = self.plan(**body)["fingerprint"]
-        return self.ask("POST", f"sites/{self.site.pk}/installs", {"fingerprint": fingerprint, **body})
+    def install(self, secret: str = "", **body: object):
+        return self.do(self.plan(secret=secret, **body), secret)
+
+    def do(self, planning: dict, secret: str = ""):
+        body = {"planning_id": planning["id"], "secret": secret}
+        return self.ask("POST", f"sites/{self.site.pk}/installs", body)
+
+    def put_in_line(self) -> Install:
+        """An installation whose turn does not come by itself."""
+        planning = Planning.objects.get(pk=self.plan()["id"])
+        with mock.patch("bexi.server.installs.tasks.run_install"):
+            return services.start_install(planning)
 
 
 class InstallApiTests(InstallTestCase):
     def test_plan_install_undo(self):
-        plan = self.plan()
+        planning = self.plan()
+        self.assertEqual((planning["state"], planning["done"], planning["total"]), ("done", 1, 1))
+        plan = planning["plan"]
         self.assertEqual((plan["changes"], plan["warning"]), (10, ""))
+        self.assertEqual([found["path"] for found in plan["found"]], ["", "favicon.ico"])
+        self.assertIn("Not a picture", plan["found"][1]["problems"][0])
         lines = self.ask("POST", f"sites/{self.site.pk}/difference", {"path": "index.html"}).json()["lines"]
         self.assertTrue(any(line.startswith("+") and "apple-touch-icon" in line for line in lines))
         done = self.install()
@@ -72,12 +85,44 @@ class InstallApiTests(InstallTestCase):
         self.assertEqual((self.root / "index.html").read_bytes(), PAGE)
         self.assertIn(b"/favicon.ico", (self.root / "news.html").read_bytes())
 
-    def test_an_outdated_plan_is_not_carried_out(self):
-        plan = self.plan()
-        (self.root / "index.html").write_bytes(PAGE + b"<!-- -->")
-        answer = self.ask("POST", f"sites/{self.site.pk}/installs", {"fingerprint": plan["fingerprint"]})
-        self.problem(answer, 409, "plan-outdated")
-        self.assertEqual((self.root / "favicon.ico").read_bytes(), b"old")
+    def test_a_site_that_changed_since_the_plan_is_not_touched(self):
+        for change, told in (
+            ({"index.html": PAGE + b"<!-- -->"}, "Changed since the plan was made: index.html."),
+            ({"index.html": PAGE, "later.html": PAGE}, "New since the plan was made: later.html."),
+        ):
+            planning = self.plan()
+            for name, data in change.items():
+                (self.root / name).write_bytes(data)
+            done = self.do(planning).json()
+            self.assertEqual(done["state"], "put-back")
+            self.assertIn(told, done["problem"])
+            self.assertEqual((self.root / "favicon.ico").read_bytes(), b"old")
+
+    def test_a_plan_of_an_earlier_build_or_another_place_is_outdated(self):
+        planning = self.plan()
+        self.build()
+        self.problem(self.do(planning), 409, "plan-outdated")
+        planning = self.plan()
+        Site.objects.update(place=str(self.folder))
+        self.problem(self.do(planning), 409, "plan-outdated")
+
+    def test_planning_can_be_stopped_and_left_and_come_back_to(self):
+        with mock.patch("bexi.server.installs.tasks.run_planning"):
+            first = self.plan()
+        self.assertEqual((first["state"], self.plan()["id"]), ("waiting", first["id"]))
+        self.ask("POST", f"plannings/{first['id']}/stop")
+        planning.carry_out(Planning.objects.get())
+        told = self.ask("GET", f"plannings/{first['id']}").json()
+        self.assertEqual((told["state"], told["plan"], Planning.objects.get().sealed), ("stopped", None, ""))
+        self.problem(self.do(told), 409, "plan-outdated")
+
+    def test_a_planning_that_is_no_longer_wanted_leaves_nothing(self):
+        with mock.patch("bexi.server.installs.tasks.run_planning"):
+            self.plan()
+        superseded = Planning.objects.get()
+        self.plan(pages="news/*")
+        planning.carry_out(superseded)
+        self.assertEqual(Planning.objects.get().pages, "news/*")
 
     def test_undo_asks_about_somebodys_later_change_with_all_three_versions(self):
         done = self.install().json()
@@ -91,15 +136,16 @@ class InstallApiTests(InstallTestCase):
         self.assertEqual(self.files(), {**self.first, "index.html": b"mine"})
 
     def test_two_installations_at_once_are_refused(self):
-        plan = self.plan()
-        with mock.patch("bexi.server.installs.tasks.run_install"):
-            services.start_install(self.site, plan["fingerprint"])
+        self.put_in_line()
         self.problem(self.install(), 409, "install-under-way")
 
     def test_missing_places_are_told(self):
-        for place, code in (("", "no-place"), ("/nowhere/at/all", "no-such-folder")):
-            Site.objects.update(place=place)
-            self.problem(self.ask("POST", f"sites/{self.site.pk}/install-plan", {}), 409, code)
+        Site.objects.update(place="")
+        self.problem(self.ask("POST", f"sites/{self.site.pk}/plannings", {}), 409, "no-place")
+        Site.objects.update(place="/nowhere/at/all")
+        planning = self.plan()
+        self.assertEqual((planning["state"], planning["plan"]), ("failed", None))
+        self.assertIn("There is no folder /nowhere/at/all", planning["problem"])
 
     def test_the_site_as_a_zip_gives_back_the_changed_files(self):
         packed = io.BytesIO()
@@ -124,9 +170,7 @@ class InterruptedTests(InstallTestCase):
             with real(place, secret) as host:
                 return over(FailingStorage(host._storage, at, "killed"))
 
-        plan = self.plan()
-        with mock.patch("bexi.server.installs.tasks.run_install"):
-            journal = services.start_install(self.site, plan["fingerprint"])
+        journal = self.put_in_line()
         with mock.patch("bexi.server.installs.services.opened", failing):
             try:
                 services.run(journal)
@@ -138,14 +182,15 @@ class InterruptedTests(InstallTestCase):
         for at in range(0, 200, 3):
             if not self.killed(at):
                 break
-            call_command("recover_installs", verbosity=0, stdout=io.StringIO())
+            with mock.patch("bexi.server.installs.management.commands.work.call_command"):
+                call_command("work", stdout=io.StringIO())
             self.assertEqual(self.files(), self.first, at)
             self.assertEqual(Install.objects.first().state, InstallState.PUT_BACK)
         self.assertGreater(at, 30)
 
     def test_a_place_that_does_not_answer_then_stays_stuck_until_it_does(self):
         self.killed(40)
-        with mock.patch("bexi.installing.carry_out._ATTEMPTS", 1):
+        with mock.patch("bexi.installing.carry_out.PAUSE_SECONDS", 0):
             self.root.rename(self.folder / "away")
             services.recover()
             journal = Install.objects.get()
@@ -155,9 +200,7 @@ class InterruptedTests(InstallTestCase):
         self.assertEqual(self.files(), self.first)
 
     def test_a_stopped_installation_is_put_back(self):
-        plan = self.plan()
-        with mock.patch("bexi.server.installs.tasks.run_install"):
-            journal = services.start_install(self.site, plan["fingerprint"])
+        journal = self.put_in_line()
         self.ask("POST", f"installs/{journal.pk}/stop")
         services.run(journal)
         self.assertEqual((journal.state, self.files()), (InstallState.PUT_BACK, self.first))

@@ -2,7 +2,7 @@ from pathlib import Path
 
 from bexi.server.checks.services import check_site
 from bexi.server.demo.load import load_demo
-from bexi.server.installs.services import install, plan_for, undo
+from bexi.server.installs.services import install_now, undo
 from bexi.server.sites.models import Site
 from bexi.server.sites.status import SiteState, state_of
 from bexi.standin.host import PORTS, running
@@ -28,7 +28,7 @@ class StateTests(BenchTestCase):
         self.assert_state(SiteState.DRAFT)
         self.ask("POST", f"sites/{self.site.pk}/builds")
         self.assert_state(SiteState.BUILT)
-        done = install(self.site, plan_for(self.site)[1].fingerprint)
+        done = install_now(self.site)
         self.assert_state(SiteState.INSTALLED)
         self.keep(1, ground="#123456")
         self.assert_state(SiteState.DRAFT)
@@ -60,9 +60,8 @@ class DemoTests(ApiTestCase):
     def install_and_undo(self, site: Site, pages: int) -> None:
         root = Path(site.place)
         before = {path: path.read_bytes() for path in root.rglob("*") if path.is_file()}
-        plan = plan_for(site)[1]
-        self.assertEqual(sum(step.kind == "edit" for step in plan.steps), pages)
-        done = install(site, plan.fingerprint)
+        done = install_now(site)
+        self.assertEqual(done.steps.filter(kind="edit").count(), pages)
         self.assertEqual(check_site(site).problem_count, 0)
         undo(done)
         self.assertEqual({path: path.read_bytes() for path in root.rglob("*") if path.is_file()}, before)

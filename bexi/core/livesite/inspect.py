@@ -1,18 +1,17 @@
 """Looking at what a site serves: its pages' icon links, the icons behind them, and whether they are what they say."""
 
-import io
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from urllib.parse import urljoin, urlsplit
 
-from PIL import Image
-
-from bexi.core.artwork.detection import PictureFormat, detect
 from bexi.core.errors import HeadRefused
+from bexi.core.livesite.icon_file import flaws, look_at
 from bexi.core.livesite.pages import Fetch, Served, pages_from
+from bexi.core.sitehead.link import HOME_SCREEN, IconLink
 from bexi.core.sitehead.scan import as_text, find_head
 
 MOST_PAGES = 40
+_REMEDY = "Build the set and install it; what it replaces is kept."
 
 
 @dataclass(frozen=True)
@@ -42,10 +41,10 @@ def inspect(address: str, installed: Mapping[str, bytes], fetch: Fetch) -> list[
     for path, data in installed.items():
         findings.append(_as_installed(fetch(urljoin(address, path)), data))
     seen = {urljoin(address, path) for path in installed}
-    for url, is_home_screen in _icon_addresses(address, home):
+    for url, link in _icon_addresses(address, home):
         if url not in seen and urlsplit(url).netloc == urlsplit(address).netloc:
             seen.add(url)
-            findings.append(_icon(fetch(url), is_home_screen))
+            findings += _icon(fetch(url), link)
     return findings
 
 
@@ -75,7 +74,7 @@ def _page(page: Served, is_installed: bool) -> Iterator[Finding]:
             "Browsers then ask only for /favicon.ico.",
         )
         return
-    declared = [link.get("href") for link in links if link.get("rel").lower() in ("icon", "shortcut icon")]
+    declared = [link.href for link in links if link.kind == "icon"]
     if declared:
         yield Finding(True, "Page declares icons", page.url, f"{len(declared)} declared: {', '.join(declared)}")
     else:
@@ -106,21 +105,20 @@ def _as_installed(served: Served, data: bytes) -> Finding:
     )
 
 
-def _icon_addresses(address: str, home: Served) -> Iterator[tuple[str, bool]]:
+def _icon_addresses(address: str, home: Served) -> Iterator[tuple[str, IconLink | None]]:
     try:
         links = find_head(as_text(home.body)).icon_links
     except HeadRefused:
         links = ()
     for link in links:
-        kind = link.get("rel").lower()
-        if kind != "manifest" and link.get("href"):
-            yield urljoin(address, link.get("href")), "apple-touch-icon" in kind
-    yield urljoin(address, "/favicon.ico"), False
+        if link.kind in ("icon", *HOME_SCREEN) and link.href:
+            yield urljoin(address, link.href), link
+    yield urljoin(address, "/favicon.ico"), None
 
 
-def _icon(served: Served, is_home_screen: bool) -> Finding:
+def _icon(served: Served, link: IconLink | None) -> Iterator[Finding]:
     if served.status != 200:
-        return Finding(
+        yield Finding(
             False,
             "Icon missing",
             served.url,
@@ -128,36 +126,10 @@ def _icon(served: Served, is_home_screen: bool) -> Finding:
             "Browsers ask for it and get nothing, so they show a blank sheet.",
             "Build the set and install it.",
         )
-    real = detect(served.body)
-    if real is None:
-        return Finding(False, "Not a picture", served.url, f"{len(served.body)} bytes that are no picture")
-    if served.url.endswith(".ico") and real is not PictureFormat.ICO:
-        return Finding(
-            False,
-            "Not an ICO",
-            served.url,
-            f"By its content it is a {real.label} picture.",
-            "Some browsers show a renamed picture, others do not.",
-            "Build the set and install it; its favicon.ico is a real one, and the old file is kept.",
-        )
-    if is_home_screen and not _is_opaque(served.body):
-        return Finding(
-            False,
-            "Home-screen icon is transparent",
-            served.url,
-            f"{real.label} picture with clear parts",
-            "A phone fills the clear parts with black.",
-            "Build the set and install it; its home-screen icon is always opaque.",
-        )
-    return Finding(True, "Icon served", served.url, f"{real.label}, {len(served.body)} bytes, {served.content_type}")
-
-
-def _is_opaque(data: bytes) -> bool:
-    try:
-        with Image.open(io.BytesIO(data)) as image:
-            if image.width * image.height > 4_000_000:
-                return True
-            low, _ = image.convert("RGBA").getchannel("A").getextrema()
-            return low == 255
-    except (OSError, ValueError, Image.DecompressionBombError):
-        return True
+        return
+    icon = look_at(served.body)
+    found = list(flaws(served.url, icon, link))
+    for flaw in found:
+        yield Finding(False, flaw.what, served.url, flaw.evidence, flaw.why, _REMEDY)
+    if not found:
+        yield Finding(True, "Icon served", served.url, f"{icon}, {served.content_type}")

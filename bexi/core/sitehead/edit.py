@@ -4,6 +4,7 @@ import hashlib
 import re
 from dataclasses import dataclass
 
+from bexi.core.sitehead.link import IconLink
 from bexi.core.sitehead.scan import Head, Span, Tag, as_text, find_head
 from bexi.core.sitehead.snippet import HeadLines, marked
 
@@ -15,14 +16,17 @@ _OF_THE_PAGE = re.compile(
 
 @dataclass(frozen=True)
 class HeadEdit:
-    """A page before and after, and the icon links of others that gave way.
+    """A page before and after, and the icon lines of others that gave way.
 
+    `declared` is all that others declare in its head; `had_block` whether the block of Bexi was there already.
     `template` is the same for pages whose heads are the same but for their titles; hexadecimal.
     """
 
     before: bytes
     after: bytes
     removed: tuple[str, ...]
+    declared: tuple[IconLink, ...]
+    had_block: bool
     template: str
 
 
@@ -35,7 +39,8 @@ def edit_head(page: bytes, icons: HeadLines, path: str = "") -> HeadEdit:
     """
     text = as_text(page)
     head = find_head(text)
-    foreign = [link for link in head.icon_links if not _within(link, head.block)]
+    others = [(tag, link) for tag, link in head.icon_tags if not _within(tag, head.block)]
+    foreign = [tag for tag, link in others if icons.replaces(link)]
     lines = marked(icons.lines(path, head.xhtml))
     if head.block:
         spot = head.block
@@ -45,7 +50,8 @@ def edit_head(page: bytes, icons: HeadLines, path: str = "") -> HeadEdit:
     changes = [(spot, inserted), *((_removal(text, link), "") for link in foreign)]
     after = _apply(text, changes)
     removed = tuple(_readable(text[link.start : link.end]) for link in foreign)
-    return HeadEdit(page, after.encode("latin-1"), removed, _template(text, head))
+    declared = tuple(link for _, link in others)
+    return HeadEdit(page, after.encode("latin-1"), removed, declared, head.block is not None, _template(text, head))
 
 
 def _template(text: str, head: Head) -> str:

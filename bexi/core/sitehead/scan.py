@@ -11,6 +11,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from bexi.core.errors import HeadRefused
+from bexi.core.sitehead.link import IconLink, declared_by
 from bexi.core.sitehead.snippet import BEGIN, END
 
 LARGEST_PAGE = 8 * 1024 * 1024
@@ -77,15 +78,14 @@ class Head:
     xhtml: bool
 
     @property
-    def icon_links(self) -> tuple[Tag, ...]:
-        """Links that declare an icon or a manifest, in tree order."""
-        return tuple(tag for tag in self.tags if tag.name == "link" and not tag.closing and declares_icon(tag))
+    def icon_tags(self) -> tuple[tuple[Tag, IconLink], ...]:
+        """Tags that declare an icon, a manifest or tiles, in tree order, and what each declares."""
+        return tuple((tag, link) for tag in self.tags if not tag.closing and (link := declared_by(tag.name, tag.get)))
 
-
-def declares_icon(link: Tag) -> bool:
-    """Whether a link is about the site's icons: icon, home-screen icon, one-colour icon or manifest."""
-    kinds = set(link.get("rel").lower().split())
-    return bool(kinds & {"icon", "apple-touch-icon", "apple-touch-icon-precomposed", "mask-icon", "manifest"})
+    @property
+    def icon_links(self) -> tuple[IconLink, ...]:
+        """What is declared, in tree order."""
+        return tuple(link for _, link in self.icon_tags)
 
 
 def as_text(page: bytes) -> str:

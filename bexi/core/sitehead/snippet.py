@@ -9,6 +9,7 @@ from bexi.core.iconset.addresses import Addresses
 from bexi.core.iconset.build import BuiltFile
 from bexi.core.iconset.catalogue import MANIFEST, TILE_CONFIG, IconSpec
 from bexi.core.pixels.colour import Colour
+from bexi.core.sitehead.link import TILE_SETTINGS, IconLink
 
 BEGIN = "<!-- icons: placed by Bexi, replaced whole on the next installation -->"
 END = "<!-- end of icons -->"
@@ -22,6 +23,11 @@ class HeadLines:
     files: tuple[BuiltFile, ...]
     addresses: Addresses
     colour: Colour
+
+    def replaces(self, link: IconLink) -> bool:
+        """Whether an earlier icon line gives way: not a manifest or tile settings that this set does not bring."""
+        needed = {"manifest": MANIFEST, TILE_SETTINGS: TILE_CONFIG}.get(link.kind)
+        return needed is None or any(file.spec == needed for file in self.files)
 
     def lines(self, page: str = "", xhtml: bool = False) -> list[str]:
         """The lines for the page at this path from the top folder, without the marks.
@@ -47,7 +53,7 @@ class HeadLines:
             if file.spec == MANIFEST:
                 tags.append(f'link rel="manifest" href="{address}"')
             if file.spec == TILE_CONFIG and self.addresses.base != "/":  # at the top it is found by itself
-                tags.append(f'meta name="msapplication-config" content="{address}"')
+                tags.append(f'meta name="{TILE_SETTINGS}" content="{address}"')
         return tags
 
     def _link(self, spec: IconSpec, address: str) -> str:

@@ -13,7 +13,7 @@ from bexi.server.benches.services import save_draft
 from bexi.server.builds.services import build_site
 from bexi.server.checks.services import check_site
 from bexi.server.demo import artwork as drawings
-from bexi.server.installs.services import install, plan_for
+from bexi.server.installs.services import install_now
 from bexi.server.sites.models import Site
 from bexi.standin.account import USER
 from bexi.standin.host import LOOPBACK, SFTP_OFFSET, running
@@ -38,7 +38,7 @@ def load_demo(served: Path, control_port: int) -> None:
     save_draft(crew, letters, Recipe.of(whole_artwork(1024, 1024), home_ground=Colour.parse(drawings.NAVY)), 0)
     build_site(crew)
     with running(served, control_port):
-        install(crew, plan_for(crew)[1].fingerprint)
+        install_now(crew)
         check_site(crew)
         check_site(log)
 

@@ -35,11 +35,10 @@ def main(development: bool) -> int:
 
     served: Path = settings.DATA_FOLDER / "sites"
     call_command("migrate", verbosity=0)
-    call_command("recover_installs")
     call_command("load_demo", str(served), port=STANDIN_PORT)
     processes = Manager()
     processes.add_process("web", _web_command(development))
-    processes.add_process("worker", f'"{sys.executable}" manage.py db_worker --interval 0.2')
+    processes.add_process("worker", f'"{sys.executable}" manage.py work')
     processes.add_process("standin", f'{_beside("bexi-standin")} --folder "{served}" --port {STANDIN_PORT}')
     if development:
         processes.add_process("vite", "npm --prefix frontend run dev")

@@ -9,10 +9,11 @@ from ninja import File, Router, Schema
 from ninja.files import UploadedFile
 
 from bexi.hosts.opening import Trial
-from bexi.installing.plan import InstallPlan, is_page
+from bexi.installing.plan import is_page
 from bexi.installing.step import Step, StepKind
-from bexi.server.installs import by_hand, services
-from bexi.server.installs.models import Install, InstallState, KeptSecret
+from bexi.server.installs import by_hand, places, planning, services
+from bexi.server.installs.models import Install, InstallState, KeptSecret, Planning, PlanningState
+from bexi.server.installs.planning import ALL_PAGES
 from bexi.server.sites.models import Site
 
 router = Router(tags=["installs"])
@@ -82,34 +83,67 @@ class LeftAloneOut(Schema):
     reason: str
 
 
-class PlanIn(SecretIn):
-    """`pages` are patterns like `*.html blog/*`, apart by spaces; the icons themselves are always put in place."""
+class FoundOut(Schema):
+    """What the site has already; `pages` is how many declare it, `kind` what they declare it as."""
 
-    pages: str = services.ALL_PAGES
+    path: str
+    kind: str
+    pages: int
+    evidence: str
+    problems: list[str]
 
 
 class InstallPlanOut(Schema):
     """`changes` is how many steps change something; `warning` says when the place is not the site's top folder."""
 
-    build_number: int
-    place: str
-    fingerprint: str
     changes: int
     steps: list[StepOut]
     left_alone: list[LeftAloneOut]
+    found: list[FoundOut]
     warning: str
 
     @classmethod
-    def of(cls, site: Site, number: int, plan: InstallPlan, warning: str) -> "InstallPlanOut":
-        """A plan as the API tells it."""
+    def of(cls, planning: Planning) -> "InstallPlanOut | None":
+        """A plan as the API tells it, once it is made."""
+        if not planning.plan:
+            return None
+        steps = [StepOut.of(step) for step in planning.read_steps]
+        changes = sum(step.kind is not StepKind.SAME for step in steps)
+        return cls.model_validate({**planning.plan, "steps": steps, "changes": changes})
+
+
+class PlanningIn(SecretIn):
+    """`pages` are patterns like `*.html blog/*`, apart by spaces; the icons themselves are always put in place."""
+
+    pages: str = ALL_PAGES
+
+
+class PlanningOut(Schema):
+    """`done` of `total` pages are read; `lost` when it is under way but nothing works on it any more."""
+
+    id: int
+    build_number: int
+    place: str
+    state: PlanningState
+    lost: bool
+    done: int
+    total: int
+    problem: str
+    plan: InstallPlanOut | None
+
+    @classmethod
+    def of(cls, made: Planning) -> "PlanningOut":
+        """A planning as the API tells it."""
         return cls(
-            build_number=number,
-            place=site.place,
-            fingerprint=plan.fingerprint,
-            changes=len(plan.changes),
-            steps=[StepOut.of(step) for step in plan.steps],
-            left_alone=[LeftAloneOut(path=page.path, reason=page.reason) for page in plan.left_alone],
-            warning=warning,
+            id=made.pk,
+            build_number=made.build.number,
+            place=made.place,
+            state=PlanningState(made.state),
+            lost=planning.is_lost(made),
+            done=made.done,
+            total=made.total,
+            problem=made.problem,
+            plan=InstallPlanOut.of(made),
         )
 
 
@@ -123,8 +157,8 @@ class DifferenceOut(Schema):
     lines: list[str]
 
 
-class InstallIn(PlanIn):
-    fingerprint: str
+class InstallIn(SecretIn):
+    planning_id: int
 
 
 class UndoIn(SecretIn):
@@ -191,7 +225,7 @@ class InstallOut(Schema):
 def connect(request: HttpRequest, site_id: int, body: ConnectionIn) -> ConnectionOut:
     """Try out the place where a site lives."""
     site = get_object_or_404(Site, pk=site_id)
-    trials = services.connect(site, body.secret, body.keep, body.trust)
+    trials = places.connect(site, body.secret, body.keep, body.trust)
     return ConnectionOut(
         works=all(trial.works for trial in trials),
         trials=[TrialOut.of(trial) for trial in trials],
@@ -199,18 +233,30 @@ def connect(request: HttpRequest, site_id: int, body: ConnectionIn) -> Connectio
     )
 
 
-@router.post("/sites/{site_id}/install-plan", response=InstallPlanOut)
-def install_plan(request: HttpRequest, site_id: int, body: PlanIn) -> InstallPlanOut:
-    """What installing the latest build would do, step by step."""
+@router.post("/sites/{site_id}/plannings", response={202: PlanningOut})
+def plan(request: HttpRequest, site_id: int, body: PlanningIn) -> tuple[int, PlanningOut]:
+    """Find out, in the background, what installing the latest build would do, step by step."""
     site = get_object_or_404(Site, pk=site_id)
-    build, plan = services.plan_for(site, body.secret, body.pages)
-    return InstallPlanOut.of(site, build.number, plan, services.place_warning(site, body.secret))
+    return 202, PlanningOut.of(planning.start(site, body.secret, body.pages))
+
+
+@router.get("/plannings/{planning_id}", response=PlanningOut)
+def look_at_planning(request: HttpRequest, planning_id: int) -> PlanningOut:
+    """How far a planning is, and the plan once it is made."""
+    return PlanningOut.of(get_object_or_404(Planning, pk=planning_id))
+
+
+@router.post("/plannings/{planning_id}/stop", response={202: None})
+def stop_planning(request: HttpRequest, planning_id: int) -> tuple[int, None]:
+    """Ask a planning to stop."""
+    Planning.objects.filter(pk=planning_id).update(stop_asked=True)
+    return 202, None
 
 
 @router.post("/sites/{site_id}/difference", response=DifferenceOut)
 def difference(request: HttpRequest, site_id: int, body: DifferenceIn) -> DifferenceOut:
     """What would change in one page."""
-    before, after = services.edited(get_object_or_404(Site, pk=site_id), body.path, body.secret)
+    before, after = planning.edited(get_object_or_404(Site, pk=site_id), body.path, body.secret)
     lines = difflib.unified_diff(_lines(before), _lines(after), "before", "after", n=2, lineterm="")
     return DifferenceOut(lines=list(lines)[2:])
 
@@ -223,9 +269,9 @@ def list_installs(request: HttpRequest, site_id: int) -> list[InstallOut]:
 
 @router.post("/sites/{site_id}/installs", response={202: InstallOut})
 def install(request: HttpRequest, site_id: int, body: InstallIn) -> tuple[int, InstallOut]:
-    """Do the plan with this fingerprint in the background."""
-    site = get_object_or_404(Site, pk=site_id)
-    return 202, InstallOut.of(services.start_install(site, body.fingerprint, body.secret, body.pages))
+    """Do what was planned, in the background."""
+    planned = get_object_or_404(Planning, pk=body.planning_id, site_id=site_id)
+    return 202, InstallOut.of(services.start_install(planned, body.secret))
 
 
 @router.post("/installs/{install_id}/stop", response={202: None})

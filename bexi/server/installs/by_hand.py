@@ -4,13 +4,13 @@ from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils.text import slugify
 
-from bexi.core.errors import InstallRefused
 from bexi.core.iconset.package import archive
 from bexi.hosts.archive import ZipStorage, unpacked
 from bexi.hosts.careful import CarefulHost
 from bexi.installing.plan import plan_install
 from bexi.server.builds.models import Build
 from bexi.server.builds.services import head_lines, package_of
+from bexi.server.installs.planning import latest_build
 from bexi.server.sites.models import Site
 
 _NOTE = "what-changed.txt"
@@ -29,12 +29,9 @@ def changed_response(site: Site, data: bytes) -> HttpResponse:
 
 def changed_files(site: Site, data: bytes) -> bytes:
     """A ZIP of the files that installing the latest build changes in a ZIP of the site."""
-    build = site.builds.first()
-    if build is None:
-        raise InstallRefused("no-build", "Nothing is built for this site yet. Build the set first.")
     storage = ZipStorage(data)
     host = CarefulHost(storage)
-    plan = plan_install(host, head_lines(build))
+    plan = plan_install(host, head_lines(latest_build(site)))
     for step in plan.changes:
         content = plan.content(step, host.read(step.path))
         if content is not None:

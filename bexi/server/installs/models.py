@@ -7,6 +7,61 @@ from bexi.server.builds.models import Build
 from bexi.server.sites.models import Site
 
 
+class PlanningState(models.TextChoices):
+    """How far the planning of an installation has come; the last three end it."""
+
+    WAITING = "waiting"
+    READING = "reading"
+    DONE = "done"
+    STOPPED = "stopped"
+    FAILED = "failed"
+
+
+class Planning(models.Model):
+    """The planning of an installation, done in the background, and the plan.
+
+    `done` of `total` pages are read. `plan` is plain data, null until it is made; the bytes of the files it writes
+    lie in the blob store. `sealed` is the secret of the place, sealed, while it is needed.
+    """
+
+    site = models.ForeignKey(Site, models.CASCADE, related_name="plannings")
+    build = models.ForeignKey(Build, models.CASCADE, related_name="plannings")
+    place = models.CharField(max_length=500)
+    trusted = models.CharField(max_length=120, blank=True)
+    sealed = models.TextField(blank=True)
+    pages = models.TextField()
+    state = models.CharField(max_length=10, choices=PlanningState.choices, default=PlanningState.WAITING)
+    done = models.PositiveIntegerField(default=0)
+    total = models.PositiveIntegerField(default=0)
+    stop_asked = models.BooleanField(default=False)
+    problem = models.TextField(blank=True)
+    plan = models.JSONField(null=True)
+    created = models.DateTimeField(auto_now_add=True)
+    changed = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["-id"]
+
+    def __str__(self) -> str:
+        return f"{self.build} in {self.place}: {self.state}"
+
+    @property
+    def is_over(self) -> bool:
+        """Whether nothing more will happen."""
+        return self.state not in (PlanningState.WAITING, PlanningState.READING)
+
+    @property
+    def read_steps(self) -> list[Step]:
+        """The steps of the plan as values."""
+        return [Step.from_json(step) for step in self.plan["steps"]] if self.plan else []
+
+    @property
+    def known_pages(self) -> set[str]:
+        """The pages that the plan knows, those it leaves alone too."""
+        left_alone = {page["path"] for page in self.plan["left_alone"]} if self.plan else set()
+        return {step.path for step in self.read_steps} | left_alone
+
+
 class InstallState(models.TextChoices):
     """`waiting` and `started` are under way; `stuck` could neither be finished nor put back yet."""
 
@@ -18,6 +73,7 @@ class InstallState(models.TextChoices):
     UNDONE = "undone"
 
 
+INTERRUPTED = (InstallState.STARTED, InstallState.STUCK)
 UNFINISHED = (InstallState.WAITING, InstallState.STARTED, InstallState.STUCK)
 
 
@@ -25,9 +81,11 @@ class Install(models.Model):
     """One installation of a build on a site's host, or the undoing of one.
 
     `sealed` is the secret of the place, sealed, while it is needed; `begun` counts the steps that were begun.
+    `planning` is what it was planned by, until that is made anew.
     """
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="installs")
+    planning = models.ForeignKey(Planning, models.SET_NULL, null=True, related_name="installs")
     build = models.ForeignKey(Build, models.PROTECT, related_name="installs")
     undoes = models.ForeignKey("self", models.CASCADE, null=True, related_name="undoings")
     place = models.CharField(max_length=500)

@@ -1,13 +1,10 @@
-"""Planning, doing and undoing installations, with the journal in the database."""
+"""Doing and undoing installations, with the journal in the database."""
 
-import fnmatch
 import getpass
 from collections.abc import Callable, Sequence
 from contextlib import AbstractContextManager
 from datetime import timedelta
-from urllib.parse import urljoin
 
-import httpx
 from django.db import IntegrityError, transaction
 from django.utils import timezone
 
@@ -15,109 +12,40 @@ from bexi.core.errors import HostRefused, InstallRefused
 from bexi.core.sitehead.edit import edit_head
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.careful import CarefulHost
-from bexi.hosts.opening import Trial, opened, try_out
+from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
+from bexi.hosts.protocol import Host
 from bexi.installing.carry_out import carry_out, plan_undo, put_back
-from bexi.installing.plan import InstallPlan, plan_install
+from bexi.installing.plan import new_pages
 from bexi.installing.step import Content, Step, StepKind
-from bexi.installing.top_folder import warning_about
 from bexi.server import blobs, vault
-from bexi.server.builds.models import Build
 from bexi.server.builds.services import head_lines
-from bexi.server.fetching import TIMEOUT_SECONDS, fetch
-from bexi.server.installs.models import UNFINISHED, Install, InstallState, InstallStep, KeptSecret
+from bexi.server.installs.models import INTERRUPTED, Install, InstallState, InstallStep, Planning, PlanningState
+from bexi.server.installs.places import place_of, secret_of
+from bexi.server.installs.planning import latest_build, plan_now, wanted
 from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
 
-ALL_PAGES = "*"
 LOST_AFTER = timedelta(seconds=60)
 """An installation from which nothing was heard for so long has no worker any more."""
 
 
-def place_of(site: Site) -> Place:
-    """Where a site lives; raises InstallRefused when nobody said so yet."""
-    if not site.place:
-        raise InstallRefused("no-place", "Bexi does not know where this site lives yet. Enter its place.")
-    return Place.parse(site.place).trusting(site.trusted)
-
-
-def secret_of(site: Site, given: str) -> str:
-    """The secret that was given now, else the kept one, else none."""
-    kept = KeptSecret.objects.filter(site=site).first()
-    return given or (vault.unseal(kept.sealed) if kept else "")
-
-
-def connect(site: Site, secret: str, keep: bool, trust: str) -> list[Trial]:
-    """Try out a site's place; keeps the agreed fingerprint, and the secret when it works and that is wanted."""
-    if trust:
-        Site.objects.filter(pk=site.pk).update(trusted=trust)
-        site.trusted = trust
-    used = secret_of(site, secret)
-    trials = try_out(place_of(site), used)
-    if all(trial.works for trial in trials):
-        if keep and used:
-            KeptSecret.objects.update_or_create(site=site, defaults={"sealed": vault.seal(used)})
-        elif not keep:
-            KeptSecret.objects.filter(site=site).delete()
-    return trials
-
-
-def plan_for(site: Site, secret: str = "", pages: str = ALL_PAGES) -> tuple[Build, InstallPlan]:
-    """What installing the latest build would do; raises InstallRefused or HostRefused when it cannot be planned."""
-    build = site.builds.first()
-    if build is None:
-        raise InstallRefused("no-build", "Nothing is built for this site yet. Build the set first.")
-    with opened(place_of(site), secret_of(site, secret)) as host:
-        return build, plan_install(host, head_lines(build), _wanted(pages))
-
-
-def place_warning(site: Site, secret: str = "") -> str:
-    """A sentence when the place does not look like the site's top folder; empty without an address to compare with."""
-    if not site.address:
-        return ""
-    with (
-        httpx.Client(timeout=TIMEOUT_SECONDS, trust_env=False) as client,
-        opened(place_of(site), secret_of(site, secret)) as host,
-    ):
-
-        def served(path: str) -> bytes | None:
-            answer = fetch(client, urljoin(site.address, path))
-            return answer.body if answer.status == 200 else None
-
-        return warning_about(host, Place.parse(site.place).path, served)
-
-
-def edited(site: Site, path: str, secret: str = "") -> tuple[bytes, bytes]:
-    """One page as it is now, and as the latest build would leave it."""
-    build = site.builds.first()
-    with opened(place_of(site), secret_of(site, secret)) as host:
-        page = host.read(path)
-    if build is None or page is None:
-        raise InstallRefused("site-changed", f"{path} is not there any more. Plan again.")
-    return page, edit_head(page, head_lines(build), path).after
-
-
-def _wanted(pages: str) -> Callable[[str], bool]:
-    patterns = pages.split() or [ALL_PAGES]
-    return lambda path: any(fnmatch.fnmatchcase(path, pattern) for pattern in patterns)
-
-
-def start_install(site: Site, fingerprint: str, secret: str = "", pages: str = ALL_PAGES) -> Install:
-    """Put the installation of the latest build in line, if the plan is still the one with this fingerprint."""
-    build, plan = plan_for(site, secret, pages)
-    if plan.fingerprint != fingerprint:
+def start_install(planning: Planning, secret: str = "") -> Install:
+    """Put what was planned in line; raises InstallRefused when the plan is no longer that of the site."""
+    site, build = planning.site, planning.build
+    is_current = build == latest_build(site) and planning.place == str(place_of(site))
+    if planning.state != PlanningState.DONE or not is_current:
         raise InstallRefused(
             "plan-outdated",
-            "The site or the set changed since this plan was made. Nothing was touched; plan again.",
+            "The set or the place of the site changed since this plan was made. Nothing was touched; plan again.",
         )
-    for data in plan.files.values():
-        blobs.put(data)
-    return _start(Install(site=site, build=build), plan.changes, secret)
+    changes = [step for step in planning.read_steps if step.kind is not StepKind.SAME]
+    return _start(Install(site=site, build=build, planning=planning), changes, secret)
 
 
-def install(site: Site, fingerprint: str) -> Install:
-    """Install at once; raises InstallRefused when it was put back."""
-    return _finished(start_install(site, fingerprint))
+def install_now(site: Site) -> Install:
+    """Plan and install at once; raises InstallRefused when it was put back."""
+    return _finished(start_install(plan_now(site)))
 
 
 def start_undo(done: Install, secret: str = "", over: Sequence[str] = (), leave: Sequence[str] = ()) -> Install:
@@ -227,9 +155,15 @@ def run(journal: Install) -> None:
     """Do what an installation or undoing has written down, and note how it ended."""
     if journal.state != InstallState.WAITING:
         return
+    Install.objects.filter(pk=journal.pk).update(state=InstallState.STARTED, changed=timezone.now())
     steps = [row.step for row in journal.steps.all()]
     icons = head_lines(journal.build)
     pages_edited = not journal.undoes_id
+    planning = journal.planning
+    known = planning.known_pages if planning else set()
+
+    def news(host: Host) -> list[str]:
+        return new_pages(host, known, wanted(planning.pages)) if planning else []
 
     def contents(step: Step, now: bytes | None) -> bytes | None:
         if step.after is None:
@@ -239,7 +173,7 @@ def run(journal: Install) -> None:
         return blobs.get(step.after.sha256)
 
     try:
-        carry_out(_opening(journal), steps, contents, _Journal(journal), _kept)
+        carry_out(_opening(journal), steps, contents, _Journal(journal), _kept, news)
     except InstallRefused as refusal:
         journal.problem = refusal.sentence
         journal.state = InstallState.STUCK if refusal.code == "put-back-incomplete" else InstallState.PUT_BACK
@@ -270,8 +204,11 @@ def put_back_now(journal: Install, secret: str = "") -> None:
 
 
 def recover() -> list[Install]:
-    """Put back every installation that was interrupted when Bexi ended; returns those it looked at."""
-    interrupted = list(Install.objects.filter(state__in=UNFINISHED))
+    """Put back every installation that was interrupted when Bexi ended; returns those it looked at.
+
+    One that waits is not interrupted: its turn comes.
+    """
+    interrupted = list(Install.objects.filter(state__in=INTERRUPTED))
     for journal in interrupted:
         try:
             put_back_now(journal)

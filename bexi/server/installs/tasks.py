@@ -2,7 +2,8 @@
 
 from django_tasks import task
 
-from bexi.server.installs.models import Install
+from bexi.server.installs import planning
+from bexi.server.installs.models import Install, Planning
 from bexi.server.installs.services import run
 
 
@@ -12,3 +13,11 @@ def run_install(install_id: int) -> None:
     journal = Install.objects.filter(pk=install_id).first()
     if journal:
         run(journal)
+
+
+@task()
+def run_planning(planning_id: int) -> None:
+    """Make one plan, unless it is no longer wanted."""
+    ordered = Planning.objects.filter(pk=planning_id).first()
+    if ordered and not ordered.is_over:
+        planning.carry_out(ordered)

@@ -11,6 +11,7 @@ import {
   type Picture,
   type PictureOnSite,
   type PlanChoices,
+  type Planning,
   type Requirement,
   type ShelfKind,
   type SiteInput,
@@ -163,14 +164,40 @@ export const useBuilds = (siteId: number) =>
 
 export type PlanQuestion = { secret: string; pages: string };
 
-export const useInstallPlan = (siteId: number, question: PlanQuestion, enabled: boolean) =>
-  useQuery({
-    queryKey: ["install-plan", siteId, question],
-    queryFn: () =>
-      answer(client.POST("/api/sites/{site_id}/install-plan", { ...site(siteId), body: question })),
+/** The plan of the latest build, made in the background: ordered anew for each question, then watched. */
+export function usePlanning(siteId: number, question: PlanQuestion, enabled: boolean) {
+  const ordered = useQuery({
+    queryKey: ["planning-ordered", siteId, question],
+    queryFn: () => answer(client.POST("/api/sites/{site_id}/plannings", { ...site(siteId), body: question })),
     enabled,
     retry: false,
     gcTime: 0, // a plan is about the site as it is now
+    staleTime: Infinity, // but it is not made anew because somebody looks at another window
+  });
+  const id = ordered.data?.id ?? 0;
+  const watched = useQuery({
+    queryKey: ["planning", id],
+    queryFn: () => answer(client.GET("/api/plannings/{planning_id}", planning(id))),
+    enabled: id > 0 && !ordered.isFetching,
+    initialData: ordered.data,
+    refetchInterval: ({ state }) => (state.data && isPlanning(state.data) ? WATCHED_EVERY_MS : false),
+  });
+  return {
+    planning: ordered.isFetching ? undefined : watched.data,
+    error: ordered.error ?? watched.error,
+    again: () => void ordered.refetch(),
+  };
+}
+
+export const isPlanning = ({ state, lost }: Planning) =>
+  !lost && (state === "waiting" || state === "reading");
+
+const planning = (planningId: number) => ({ params: { path: { planning_id: planningId } } });
+
+export const useStopPlanning = () =>
+  useMutation({
+    mutationFn: (planningId: number) =>
+      answer(client.POST("/api/plannings/{planning_id}/stop", planning(planningId))),
   });
 
 export const useDifference = (siteId: number, path: string, secret: string, enabled: boolean) =>
@@ -250,7 +277,7 @@ export const useConnect = (siteId: number) =>
   );
 
 export const useInstall = (siteId: number) =>
-  useChange((body: PlanQuestion & { fingerprint: string }) =>
+  useChange((body: { planning_id: number; secret: string }) =>
     answer(client.POST("/api/sites/{site_id}/installs", { ...site(siteId), body })),
   );
 

@@ -904,7 +904,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sites/{site_id}/install-plan": {
+    "/api/sites/{site_id}/plannings": {
         parameters: {
             query?: never;
             header?: never;
@@ -914,10 +914,50 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Install Plan
-         * @description What installing the latest build would do, step by step.
+         * Plan
+         * @description Find out, in the background, what installing the latest build would do, step by step.
          */
-        post: operations["bexi_server_installs_api_install_plan"];
+        post: operations["bexi_server_installs_api_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plannings/{planning_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Planning
+         * @description How far a planning is, and the plan once it is made.
+         */
+        get: operations["bexi_server_installs_api_look_at_planning"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plannings/{planning_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Planning
+         * @description Ask a planning to stop.
+         */
+        post: operations["bexi_server_installs_api_stop_planning"];
         delete?: never;
         options?: never;
         head?: never;
@@ -959,7 +999,7 @@ export interface paths {
         put?: never;
         /**
          * Install
-         * @description Do the plan with this fingerprint in the background.
+         * @description Do what was planned, in the background.
          */
         post: operations["bexi_server_installs_api_install"];
         delete?: never;
@@ -2083,22 +2123,34 @@ export interface components {
             trust: string;
         };
         /**
+         * FoundOut
+         * @description What the site has already; `pages` is how many declare it, `kind` what they declare it as.
+         */
+        FoundOut: {
+            /** Path */
+            path: string;
+            /** Kind */
+            kind: string;
+            /** Pages */
+            pages: number;
+            /** Evidence */
+            evidence: string;
+            /** Problems */
+            problems: string[];
+        };
+        /**
          * InstallPlanOut
          * @description `changes` is how many steps change something; `warning` says when the place is not the site's top folder.
          */
         InstallPlanOut: {
-            /** Build Number */
-            build_number: number;
-            /** Place */
-            place: string;
-            /** Fingerprint */
-            fingerprint: string;
             /** Changes */
             changes: number;
             /** Steps */
             steps: components["schemas"]["StepOut"][];
             /** Left Alone */
             left_alone: components["schemas"]["LeftAloneOut"][];
+            /** Found */
+            found: components["schemas"]["FoundOut"][];
             /** Warning */
             warning: string;
         };
@@ -2109,6 +2161,34 @@ export interface components {
             /** Reason */
             reason: string;
         };
+        /**
+         * PlanningOut
+         * @description `done` of `total` pages are read; `lost` when it is under way but nothing works on it any more.
+         */
+        PlanningOut: {
+            /** Id */
+            id: number;
+            /** Build Number */
+            build_number: number;
+            /** Place */
+            place: string;
+            state: components["schemas"]["PlanningState"];
+            /** Lost */
+            lost: boolean;
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+            /** Problem */
+            problem: string;
+            plan: components["schemas"]["InstallPlanOut"] | null;
+        };
+        /**
+         * PlanningState
+         * @description How far the planning of an installation has come; the last three end it.
+         * @enum {string}
+         */
+        PlanningState: "waiting" | "reading" | "done" | "stopped" | "failed";
         /**
          * StepKind
          * @description What a step does to one file.
@@ -2135,10 +2215,10 @@ export interface components {
             group: string;
         };
         /**
-         * PlanIn
+         * PlanningIn
          * @description `pages` are patterns like `*.html blog/*`, apart by spaces; the icons themselves are always put in place.
          */
-        PlanIn: {
+        PlanningIn: {
             /**
              * Secret
              * @default
@@ -2226,13 +2306,8 @@ export interface components {
              * @default
              */
             secret: string;
-            /**
-             * Pages
-             * @default *
-             */
-            pages: string;
-            /** Fingerprint */
-            fingerprint: string;
+            /** Planning Id */
+            planning_id: number;
         };
         /**
          * SecretIn
@@ -3548,7 +3623,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_installs_api_install_plan: {
+    bexi_server_installs_api_plan: {
         parameters: {
             query?: never;
             header?: never;
@@ -3559,9 +3634,31 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PlanIn"];
+                "application/json": components["schemas"]["PlanningIn"];
             };
         };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningOut"];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_look_at_planning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                planning_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -3569,8 +3666,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["InstallPlanOut"];
+                    "application/json": components["schemas"]["PlanningOut"];
                 };
+            };
+        };
+    };
+    bexi_server_installs_api_stop_planning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                planning_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

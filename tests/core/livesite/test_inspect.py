@@ -39,14 +39,14 @@ class InspectTests(TestCase):
         self.assertEqual(problems(self.good, {"favicon.ico": self.good["favicon.ico"]}), {})
 
     def test_each_problem_is_named_with_its_evidence(self):
-        jpeg = encoded(Image.new("RGB", (30, 18)), "JPEG")
+        jpeg = encoded(Image.new("RGB", (30, 30)), "JPEG")
         clear = encoded(Image.new("RGBA", (20, 20)), "PNG")
         home_icon = HOME.replace(b"</head>", b'<link rel="apple-touch-icon" href="/t.png"></head>')
         for changes, what, evidence in (
             ({"favicon.ico": jpeg}, "Not an ICO", "JPEG"),
             ({"favicon.ico": b"hello"}, "Not a picture", "5 bytes"),
             ({"b.html": b"<html><head></head></html>"}, "Page declares no icon", "rel=icon"),
-            ({"b.html": b"<p>no head here"}, "Page without a head", "<head>"),
+            ({"b.html": b"<p>no head here"}, "Page without a head", "without a head of its own"),
             ({"": home_icon, "t.png": clear}, "Home-screen icon is transparent", "clear"),
             ({"": home_icon}, "Icon missing", "404"),
         ):

@@ -84,6 +84,18 @@ class EditTests(TestCase):
         )
         self.assertEqual(edit.after, edit_head(PAGE).after)
 
+    def test_tile_pictures_give_way_and_a_manifest_only_to_another(self):
+        tile, manifest = (
+            b'<meta name="msapplication-TileImage" content="t.png">\n',
+            b"<link rel=manifest href=m.json>\n",
+        )
+        page = PAGE.replace(b"    <script>", tile + manifest + b"    <script>")
+        without, bringing = edit_head(page), edit_with(page, head_lines_of())
+        self.assertNotIn(tile.strip(), without.after)
+        self.assertIn(manifest, without.after)
+        self.assertNotIn(manifest, bringing.after)
+        self.assertEqual([link.kind for link in without.declared], ["msapplication-tileimage", "manifest"])
+
     def test_line_ends_and_other_encodings_are_kept(self):
         page = b"<HTML>\r\n<HEAD>\r\n<TITLE>Log \x96 caf\xe9</TITLE>\r\n</HEAD>\r\n<BODY></BODY>\r\n</HTML>\r\n"
         edited = edit_head(page).after

@@ -3,17 +3,27 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import type { Site } from "../../api/client";
-import { isInstalling, type PlanQuestion, useInstall, useInstallPlan, useInstalls } from "../../api/queries";
-import { Loading } from "../../app/Loading";
+import {
+  isInstalling,
+  isPlanning,
+  type PlanQuestion,
+  useInstall,
+  useInstalls,
+  usePlanning,
+} from "../../api/queries";
 import { useSite } from "../../app/SiteFrame";
 import { ByHand } from "./ByHand";
 import { History } from "./History";
 import styles from "./install.module.css";
 import { Place } from "./Place";
 import { Plan } from "./Plan";
+import { Reading } from "./Reading";
+import { ThereAlready } from "./ThereAlready";
 import { UnderWay } from "./UnderWay";
 
 const ALL_PAGES = "*";
+const STOPPED = "You stopped the planning. Nothing was touched.";
+const LOST = "The program that plans in the background was ended. Start Bexi again, then plan again.";
 
 /** Where the site lives, exactly what will happen, how far it is, and what was done before. */
 export function InstallView() {
@@ -50,7 +60,11 @@ type Props = { site: Site; secret: string; ready: boolean };
 function PlanSection({ site, secret, ready }: Props) {
   const [pages, setPages] = useState(ALL_PAGES);
   const question: PlanQuestion = { secret, pages };
-  const plan = useInstallPlan(site.id, question, ready && site.place !== "" && site.has_build);
+  const { planning, error, again } = usePlanning(
+    site.id,
+    question,
+    ready && site.place !== "" && site.has_build,
+  );
   const install = useInstall(site.id);
   const { message } = App.useApp();
   if (!site.has_build) {
@@ -81,23 +95,24 @@ function PlanSection({ site, secret, ready }: Props) {
       />
     );
   }
-  if (plan.isPending || plan.isFetching) return <Loading what="Reading the site and planning" />;
-  if (plan.error) {
+  if (error || (planning && !planning.plan && !isPlanning(planning))) {
     return (
       <div className={styles.plan}>
         <Alert
-          type="error"
+          type={planning?.state === "stopped" ? "info" : "error"}
           showIcon
-          title={plan.error.message}
-          action={<Button onClick={() => void plan.refetch()}>Plan again</Button>}
+          title={error?.message || planning?.problem || (planning?.state === "stopped" ? STOPPED : LOST)}
+          action={<Button onClick={again}>Plan again</Button>}
         />
       </div>
     );
   }
-  const { build_number, changes, fingerprint } = plan.data;
+  if (!planning?.plan) return <Reading planning={planning} />;
+  const { id, build_number, plan } = planning;
+  const { changes } = plan;
   const begin = () =>
     install.mutate(
-      { ...question, fingerprint },
+      { planning_id: id, secret },
       {
         onSuccess: ({ state }) => {
           if (state === "done") void message.success(`Build ${build_number} is installed.`);
@@ -123,9 +138,10 @@ function PlanSection({ site, secret, ready }: Props) {
         )}
       </div>
       {install.error && <Alert type="error" showIcon title={install.error.message} />}
-      {plan.data.warning && <Alert type="warning" showIcon title={plan.data.warning} />}
+      {plan.warning && <Alert type="warning" showIcon title={plan.warning} />}
+      <ThereAlready found={plan.found} />
       <Pages pages={pages} set={setPages} />
-      <Plan plan={plan.data} site={site} secret={secret} />
+      <Plan plan={plan} site={site} secret={secret} />
     </section>
   );
 }

@@ -1,0 +1,106 @@
+"""An icon file a site has or serves: what it really is, and what is wrong with it."""
+
+import json
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from bexi.core.artwork.detection import PictureFormat, detect
+from bexi.core.iconset.compare import pictures_in
+from bexi.core.sitehead.link import HOME_SCREEN, IconLink
+
+_INSTALLABLE = (192, 512)
+"""Sides in px that a manifest needs for an installed app [common practice]."""
+_ICO_TYPES = ("image/x-icon", PictureFormat.ICO.media_type)
+"""The second is registered (IANA), the first is what most servers say [common practice]."""
+
+
+@dataclass(frozen=True)
+class Flaw:
+    """One thing wrong with an icon file: what, the evidence, and why it matters."""
+
+    what: str
+    evidence: str
+    why: str
+
+
+@dataclass(frozen=True)
+class IconFile:
+    """A file seen as an icon. `real` is None for what is no picture; `sides` are width and height in px."""
+
+    real: PictureFormat | None
+    sides: tuple[tuple[int, int], ...]
+    opaque: bool
+    length: int
+
+    def __str__(self) -> str:
+        if self.real is None:
+            return f"{self.length:,} bytes that are no picture"
+        sizes = ", ".join(f"{width} × {height}" for width, height in self.sides)
+        measured = f", {sizes} px" if sizes and self.real is not PictureFormat.SVG else ""
+        return f"{self.real.label}{measured}, {self.length:,} bytes"
+
+
+def look_at(data: bytes) -> IconFile:
+    """What a file is, by its content."""
+    pictures = pictures_in(data)
+    sides = tuple((picture.shape[1], picture.shape[0]) for picture in pictures)
+    return IconFile(detect(data), sides, all((picture[..., 3] == 255).all() for picture in pictures), len(data))
+
+
+def flaws(name: str, icon: IconFile, link: IconLink | None = None) -> Iterator[Flaw]:
+    """What is wrong with an icon file of this name, and with what a link says of it."""
+    if icon.real is None:
+        yield Flaw("Not a picture", str(icon), "Browsers cannot show it.")
+        return
+    if name.lower().endswith(".ico") and icon.real is not PictureFormat.ICO:
+        evidence = f"By its content it is a {icon.real.label} picture"
+        yield Flaw("Not an ICO", evidence, "Some browsers show a renamed picture, others do not.")
+    if link and link.media_type and link.media_type not in _types(icon.real):
+        evidence = f"Declared as {link.media_type}, but it is a {icon.real.label} picture"
+        yield Flaw("Declared with the wrong type", evidence, "A browser may pass over it for its type.")
+    missing = _declared_sizes(link.sizes if link else "") - {f"{width}x{height}" for width, height in icon.sides}
+    if missing and icon.sides and icon.real is not PictureFormat.SVG:
+        evidence = f"Declared with {', '.join(sorted(missing))}, but it holds {_sizes(icon)}"
+        yield Flaw("Declared with the wrong size", evidence, "Browsers choose by size before they look inside.")
+    if any(width != height for width, height in icon.sides) and icon.real is not PictureFormat.SVG:
+        yield Flaw("Not square", f"{_sizes(icon)} px", "Whatever shows it squashes it, or leaves bars beside it.")
+    if link and link.kind in HOME_SCREEN and not icon.opaque:
+        evidence = f"{icon.real.label} picture with clear parts"
+        yield Flaw("Home-screen icon is transparent", evidence, "A phone fills the clear parts with black.")
+
+
+def manifest_flaws(data: bytes) -> Iterator[Flaw]:
+    """What is wrong with a web app manifest, as far as its icons go."""
+    icons = manifest_icons(data)
+    if icons is None:
+        yield Flaw("Not a manifest", "It is not valid JSON with an object in it", "Browsers pass over it.")
+        return
+    sizes = {size for icon in icons for size in str(icon.get("sizes", "")).lower().split()}
+    missing = [f"{side} px" for side in _INSTALLABLE if f"{side}x{side}" not in sizes and "any" not in sizes]
+    if missing:
+        evidence = f"It declares no icon of {' and '.join(missing)}"
+        yield Flaw("Manifest lacks icons", evidence, "Without them phones do not offer to install the site as an app.")
+
+
+def manifest_icons(data: bytes) -> list[dict[str, object]] | None:
+    """The members of a manifest's `icons`; None when it is no manifest at all."""
+    try:
+        members = json.loads(data)
+    except (ValueError, RecursionError):
+        return None
+    if not isinstance(members, dict):
+        return None
+    icons = members.get("icons", [])
+    return [icon for icon in icons if isinstance(icon, dict)] if isinstance(icons, list) else []
+
+
+def _types(real: PictureFormat) -> tuple[str, ...]:
+    return _ICO_TYPES if real is PictureFormat.ICO else (real.media_type,)
+
+
+def _declared_sizes(sizes: str) -> set[str]:
+    return set(sizes.lower().split()) - {"any"}
+
+
+def _sizes(icon: IconFile) -> str:
+    return ", ".join(f"{width} × {height}" for width, height in icon.sides)

@@ -1,0 +1,118 @@
+"""What a site has by way of icons before anything is installed, and what is wrong with it."""
+
+import posixpath
+from collections import Counter
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from urllib.parse import unquote, urlsplit
+
+from bexi.core.errors import HostRefused
+from bexi.core.livesite.icon_file import flaws, look_at, manifest_flaws, manifest_icons
+from bexi.core.sitehead.link import HOME_SCREEN, TILE_SETTINGS, IconLink
+from bexi.hosts.protocol import Host
+
+MOST_LINES = 100
+"""So many different lines are looked at; a site has a few, unless each page has icons of its own."""
+# Files that browsers, phones and older systems ask for by name, or that sites usually have [common practice].
+_CONVENTIONAL = ("favicon.ico", *(f"{name}.png" for name in HOME_SCREEN), "browserconfig.xml")
+MANIFEST_NAMES = ("site.webmanifest", "manifest.webmanifest", "manifest.json")
+
+
+@dataclass(frozen=True)
+class Found:
+    """A file, or an icon that pages declare. `pages` is how many declare it, 0 for a file that none does.
+
+    `path` is where the file is from the top folder, or the address as it was declared; `kind` what it is declared as.
+    """
+
+    path: str
+    kind: str
+    pages: int
+    evidence: str
+    problems: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class _Line:
+    path: str
+    link: IconLink
+
+
+class Survey:
+    """Takes note of what each page declares, in memory that does not grow with their number."""
+
+    def __init__(self, host: Host) -> None:
+        self._host = host
+        self._lines: Counter[_Line] = Counter()
+        self._outdone: Counter[_Line] = Counter()
+        self._bare = 0
+
+    def add(self, page: str, declared: Sequence[IconLink], has_block: bool) -> None:
+        """A page and what it declares outside the block that Bexi placed."""
+        if not declared and not has_block:
+            self._bare += 1
+        lines = [_Line(_located(page, link.href), link) for link in declared]
+        for number, line in enumerate(lines):
+            if line not in self._lines and len(self._lines) >= MOST_LINES:
+                continue
+            self._lines[line] += 1
+            later = (other.link for other in lines[number + 1 :] if other.path != line.path)
+            if any(line.link.kind == "icon" == other.kind and line.link.sizes == other.sizes for other in later):
+                self._outdone[line] += 1
+
+    def found(self) -> Iterator[Found]:
+        """What there is: what pages declare first, then files that are found by their names."""
+        for line, pages in self._lines.items():
+            evidence, problems = self._looked_at(line.path, line.link)
+            if outdone := self._outdone[line]:
+                problems += (f"On {_pages(outdone)} another icon of the same size is declared after it, and wins.",)
+            yield Found(line.path, line.link.kind, pages, evidence, problems)
+        if self._bare:
+            told = "Browsers then fall back on /favicon.ico, phones on a scrap of the page."
+            yield Found("", "", self._bare, "declare no icon", (told,))
+        declared = {line.path for line in self._lines}
+        for name in (*_CONVENTIONAL, *MANIFEST_NAMES):
+            if name not in declared and self._read(name) is not None:
+                yield Found(name, "", 0, *self._looked_at(name, None))
+
+    def _looked_at(self, path: str, link: IconLink | None) -> tuple[str, tuple[str, ...]]:
+        if "://" in path:
+            return "on another host, not looked at", ()
+        data = self._read(path)
+        if data is None:
+            return "missing", ("There is no such file, so browsers ask and get nothing.",)
+        if path in MANIFEST_NAMES or (link and link.kind == "manifest"):
+            problems = [f"{flaw.what}: {flaw.evidence}. {flaw.why}" for flaw in manifest_flaws(data)]
+            return f"manifest, {len(data):,} bytes", (*problems, *self._missing_icons(path, data))
+        if path.endswith(".xml") or (link and link.kind == TILE_SETTINGS):
+            return f"tile settings, {len(data):,} bytes", ()
+        icon = look_at(data)
+        return str(icon), tuple(f"{flaw.what}: {flaw.evidence}. {flaw.why}" for flaw in flaws(path, icon, link))
+
+    def _missing_icons(self, manifest: str, data: bytes) -> Iterator[str]:
+        for icon in (manifest_icons(data) or [])[:MOST_LINES]:
+            path = _located(manifest, str(icon.get("src", "")))
+            if "://" not in path and self._read(path) is None:
+                yield f"It names {path or 'an icon without an address'}, which is not there."
+
+    def _read(self, path: str) -> bytes | None:
+        try:
+            return self._host.read(path)
+        except HostRefused:  # a path that climbs out, or a file no icon can be
+            return None
+
+
+def _located(page: str, href: str) -> str:
+    """Where an address leads from the top folder, seen from a page there; the address itself on another host."""
+    try:
+        parts = urlsplit(href.strip())
+    except ValueError:
+        return href
+    if parts.scheme or parts.netloc:
+        return href if "://" in href else f"{parts.scheme or 'https'}://{href.lstrip('/')}"
+    path = unquote(parts.path)
+    return posixpath.normpath(posixpath.join("/", posixpath.dirname(page), path)).lstrip("/") if path else ""
+
+
+def _pages(count: int) -> str:
+    return "1 page" if count == 1 else f"{count:,} pages"

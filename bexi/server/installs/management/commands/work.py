@@ -1,0 +1,18 @@
+"""`manage.py work`: the process that does what takes long. It first puts back what was interrupted."""
+
+from django.core.management import call_command
+from django.core.management.base import BaseCommand
+
+from bexi.server.installs.services import recover
+
+
+class Command(BaseCommand):
+    """Recover, then work."""
+
+    help = "Put back installations that were interrupted when Bexi ended, then do background work until Ctrl-C."
+
+    def handle(self, *args: object, **options: object) -> None:
+        """Say of each interrupted installation how it ended."""
+        for journal in recover():
+            self.stdout.write(f"{journal}: {journal.get_state_display()}. {journal.problem}")
+        call_command("db_worker", interval=0.2)

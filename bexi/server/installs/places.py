@@ -1,0 +1,65 @@
+"""Where sites live, and the secrets by which Bexi gets in."""
+
+from urllib.parse import urljoin
+
+import httpx
+
+from bexi.core.errors import InstallRefused
+from bexi.hosts.opening import Trial, try_out
+from bexi.hosts.place import Place
+from bexi.hosts.protocol import Host
+from bexi.installing.top_folder import warning_about
+from bexi.server import vault
+from bexi.server.fetching import TIMEOUT_SECONDS, fetch
+from bexi.server.installs.models import KeptSecret
+from bexi.server.sites.models import Site
+
+
+def place_of(site: Site) -> Place:
+    """Where a site lives; raises InstallRefused when nobody said so yet."""
+    if not site.place:
+        raise InstallRefused("no-place", "Bexi does not know where this site lives yet. Enter its place.")
+    return Place.parse(site.place).trusting(site.trusted)
+
+
+def secret_of(site: Site, given: str) -> str:
+    """The secret that was given now, else the kept one, else none."""
+    kept = KeptSecret.objects.filter(site=site).first()
+    return given or (vault.unseal(kept.sealed) if kept else "")
+
+
+def connect(site: Site, secret: str, keep: bool, trust: str) -> list[Trial]:
+    """Try out a site's place; keeps the agreed fingerprint, and the secret when it works and that is wanted."""
+    if trust:
+        Site.objects.filter(pk=site.pk).update(trusted=trust)
+        site.trusted = trust
+    used = secret_of(site, secret)
+    trials = try_out(place_of(site), used)
+    if all(trial.works for trial in trials):
+        if keep and used:
+            KeptSecret.objects.update_or_create(site=site, defaults={"sealed": vault.seal(used)})
+        elif not keep:
+            KeptSecret.objects.filter(site=site).delete()
+    return trials
+
+
+class _NoAnswer(Exception):
+    """The site is not to be reached."""
+
+
+def place_warning(site: Site, host: Host) -> str:
+    """A sentence when the place does not look like the site's top folder; empty without an address that answers."""
+    if not site.address:
+        return ""
+    with httpx.Client(timeout=TIMEOUT_SECONDS, trust_env=False) as client:
+
+        def served(path: str) -> bytes | None:
+            answer = fetch(client, urljoin(site.address, path))
+            if not answer.status:
+                raise _NoAnswer
+            return answer.body if answer.status == 200 else None
+
+        try:
+            return warning_about(host, Place.parse(site.place).path, served)
+        except _NoAnswer:
+            return ""

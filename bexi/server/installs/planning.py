@@ -1,0 +1,147 @@
+"""Planning installations in the background: a site may have thousands of pages behind a slow line."""
+
+import fnmatch
+import time
+from collections.abc import Callable
+from dataclasses import asdict
+from datetime import timedelta
+
+from django.utils import timezone
+
+from bexi.core.errors import InstallRefused, Refusal
+from bexi.core.sitehead.edit import edit_head
+from bexi.hosts.opening import opened
+from bexi.hosts.place import Place
+from bexi.installing.plan import InstallPlan, plan_install
+from bexi.server import blobs, vault
+from bexi.server.builds.models import Build
+from bexi.server.builds.services import head_lines
+from bexi.server.installs.models import UNFINISHED, Planning, PlanningState
+from bexi.server.installs.places import place_of, place_warning, secret_of
+from bexi.server.sites.models import Site
+
+ALL_PAGES = "*"
+LOST_AFTER = timedelta(seconds=60)
+"""Work from which nothing was heard for so long has no worker any more."""
+_TOLD_EVERY_SECONDS = 0.25
+
+
+class PlanningStopped(Exception):
+    """The person asked to stop, or planned anew."""
+
+
+def latest_build(site: Site) -> Build:
+    """The build that is installed next; raises InstallRefused when there is none."""
+    build = site.builds.first()
+    if build is None:
+        raise InstallRefused("no-build", "Nothing is built for this site yet. Build the set first.")
+    return build
+
+
+def start(site: Site, secret: str = "", pages: str = ALL_PAGES) -> Planning:
+    """Put the planning of the latest build in line; what is under way for the same goes on."""
+    from bexi.server.installs.tasks import run_planning
+
+    fresh = _ordered(site, secret, pages)
+    under_way = site.plannings.first()
+    if under_way and not under_way.is_over and not is_lost(under_way) and _same(under_way, fresh):
+        return under_way
+    site.plannings.exclude(installs__state__in=UNFINISHED).delete()
+    fresh.save()
+    run_planning.enqueue(fresh.pk)
+    fresh.refresh_from_db()
+    return fresh
+
+
+def plan_now(site: Site) -> Planning:
+    """Plan at once, for all pages of a folder on this machine."""
+    planning = _ordered(site, "", ALL_PAGES)
+    planning.save()
+    carry_out(planning)
+    planning.refresh_from_db()
+    return planning
+
+
+def _ordered(site: Site, secret: str, pages: str) -> Planning:
+    place = place_of(site)
+    sealed = vault.seal(secret_of(site, secret))
+    return Planning(
+        site=site, build=latest_build(site), place=str(place), trusted=place.trusted, sealed=sealed, pages=pages
+    )
+
+
+def _same(one: Planning, other: Planning) -> bool:
+    return (one.build_id, one.place, one.pages) == (other.build_id, other.place, other.pages)
+
+
+def carry_out(planning: Planning) -> None:
+    """Make the plan and note how that ended."""
+    told = _Told(planning)
+    ended: dict[str, object] = {"state": PlanningState.FAILED}
+    try:
+        told(0, 0)
+        with opened(Place.parse(planning.place).trusting(planning.trusted), vault.unseal(planning.sealed)) as host:
+            plan = plan_install(host, head_lines(planning.build), wanted(planning.pages), told)
+            ended = {"state": PlanningState.DONE, "plan": _as_json(plan, place_warning(planning.site, host))}
+        for data in plan.files.values():
+            blobs.put(data)
+    except PlanningStopped:
+        ended = {"state": PlanningState.STOPPED}
+    except Refusal as refusal:
+        ended["problem"] = refusal.sentence
+    except Exception:
+        ended["problem"] = "Something went wrong while planning; the log says more. Nothing was touched. Plan again."
+        raise
+    finally:
+        _note(planning, sealed="", **ended)
+
+
+class _Told:
+    """Notes how many pages are read, now and then, and finds out whether to go on."""
+
+    def __init__(self, planning: Planning) -> None:
+        self._planning = planning
+        self._last = 0.0
+
+    def __call__(self, done: int, total: int) -> None:
+        if done < total and time.monotonic() - self._last < _TOLD_EVERY_SECONDS:
+            return
+        self._last = time.monotonic()
+        if not _note(self._planning, state=PlanningState.READING, done=done, total=total):
+            raise PlanningStopped
+
+
+def _note(planning: Planning, **changes: object) -> bool:
+    """Change what is recorded; returns whether the planning is still wanted."""
+    rows = Planning.objects.filter(pk=planning.pk)
+    rows.update(changed=timezone.now(), **changes)
+    return rows.filter(stop_asked=False).exists()
+
+
+def _as_json(plan: InstallPlan, warning: str) -> dict[str, object]:
+    return {
+        "steps": [step.as_json() for step in plan.steps],
+        "left_alone": [asdict(page) for page in plan.left_alone],
+        "found": [asdict(found) for found in plan.found],
+        "warning": warning,
+    }
+
+
+def wanted(pages: str) -> Callable[[str], bool]:
+    """Whether a page is to be edited, by patterns like `*.html news/*` with spaces between them."""
+    patterns = pages.split() or [ALL_PAGES]
+    return lambda path: any(fnmatch.fnmatchcase(path, pattern) for pattern in patterns)
+
+
+def is_lost(planning: Planning) -> bool:
+    """Whether an unfinished planning has no worker any more."""
+    return not planning.is_over and timezone.now() - planning.changed > LOST_AFTER
+
+
+def edited(site: Site, path: str, secret: str = "") -> tuple[bytes, bytes]:
+    """One page as it is now, and as the latest build would leave it."""
+    with opened(place_of(site), secret_of(site, secret)) as host:
+        page = host.read(path)
+    if page is None:
+        raise InstallRefused("site-changed", f"{path} is not there any more. Plan again.")
+    return page, edit_head(page, head_lines(latest_build(site)), path).after

@@ -1,0 +1,92 @@
+import json
+from unittest import TestCase
+
+from PIL import Image
+
+from bexi.core.formats import ico
+from bexi.hosts.careful import CarefulHost
+from bexi.installing.plan import plan_install
+from bexi.installing.survey import MOST_LINES, Found
+from tests.installing.places import MemoryStorage
+from tests.pictures import encoded, noise
+from tests.sets import SMALL, head_lines_of
+
+GOOD_ICO = ico.write([noise(16, 16), noise(32, 32)])
+
+
+def page(*lines: str) -> bytes:
+    return f"<html><head><title>a</title>\n{''.join(lines)}</head></html>".encode()
+
+
+def found(files: dict[str, bytes]) -> dict[str, Found]:
+    """What is found, by path."""
+    plan = plan_install(CarefulHost(MemoryStorage(files)), head_lines_of(SMALL))
+    return {one.path: one for one in plan.found}
+
+
+class SurveyTests(TestCase):
+    """What a site has before anything is installed, each flaw with its evidence."""
+
+    def test_a_good_icon_is_described_without_a_problem(self):
+        link = '<link rel="shortcut icon" type="image/x-icon" sizes="16x16 32x32" href="../favicon.ico">'
+        site = {"a/index.html": page(link), "a/b.html": page(link), "favicon.ico": GOOD_ICO}
+        self.assertEqual(
+            list(found(site).values()),
+            [Found("favicon.ico", "icon", 2, f"ICO, 16 × 16, 32 × 32 px, {len(GOOD_ICO):,} bytes", ())],
+        )
+
+    def test_each_problem_is_told(self):
+        jpeg = encoded(Image.new("RGB", (300, 180)), "JPEG")
+        clear = encoded(Image.new("RGBA", (180, 180)), "PNG")
+        for link, files, told in (
+            ("", {}, "fall back on /favicon.ico"),
+            ("", {"favicon.ico": jpeg}, "Not an ICO: By its content it is a JPEG picture."),
+            ("", {"favicon.ico": jpeg}, "Not square: 300 × 180 px."),
+            ('<link rel=icon href="/gone.png">', {}, "There is no such file"),
+            (
+                '<link rel=icon type=image/gif href="/t.png">',
+                {"t.png": clear},
+                "Declared as image/gif, but it is a PNG",
+            ),
+            (
+                '<link rel=icon sizes=16x16 href="/t.png">',
+                {"t.png": clear},
+                "Declared with 16x16, but it holds 180 × 180",
+            ),
+            ("<link rel=apple-touch-icon href=t.png>", {"t.png": clear}, "A phone fills the clear parts with black."),
+            ("<link rel=icon href=n.png>", {"n.png": b"text"}, "Not a picture: 4 bytes"),
+            ("<link rel=manifest href=m.json>", {"m.json": b"["}, "Not a manifest"),
+            ("<link rel=manifest href=m.json>", {"m.json": b"{}"}, "It declares no icon of 192 px and 512 px"),
+        ):
+            problems = " ".join(p for one in found({"index.html": page(link), **files}).values() for p in one.problems)
+            self.assertIn(told, problems)
+
+    def test_two_icons_of_one_size_say_which_one_wins(self):
+        """WHATWG HTML, link type "icon": of equally appropriate icons the last in tree order is used."""
+        links = "<link rel=icon href=/a.ico>", "<link rel=icon href=/b.ico>"
+        there = found({"index.html": page(*links), "a.ico": GOOD_ICO, "b.ico": GOOD_ICO})
+        self.assertIn("On 1 page another icon of the same size", there["a.ico"].problems[0])
+        self.assertEqual(there["b.ico"].problems, ())
+
+    def test_icons_named_by_a_manifest_are_looked_for(self):
+        icons = [{"src": "i/192.png", "sizes": "192x192"}, {"src": "/512.png", "sizes": "512x512"}]
+        manifest = json.dumps({"icons": icons}).encode()
+        site = {"index.html": page("<link rel=manifest href=app/m.json>"), "app/m.json": manifest}
+        problems = found(site)["app/m.json"].problems
+        self.assertEqual(
+            problems, tuple(f"It names {path}, which is not there." for path in ("app/i/192.png", "512.png"))
+        )
+
+    def test_addresses_that_lead_elsewhere_are_not_looked_at(self):
+        for href, told in (
+            ("https://other.example/i.png", "on another host, not looked at"),
+            ("//other.example/i.png", "on another host, not looked at"),
+            ("data:,x", "on another host, not looked at"),
+            ("../../../etc/passwd", "missing"),
+        ):
+            (one,) = found({"index.html": page(f'<link rel=icon href="{href}">')}).values()
+            self.assertEqual(one.evidence, told)
+
+    def test_a_site_with_icons_of_its_own_on_every_page_stays_bounded(self):
+        pages = {f"{number}.html": page(f"<link rel=icon href={number}.png>") for number in range(MOST_LINES + 50)}
+        self.assertEqual(len(found(pages)), MOST_LINES)
