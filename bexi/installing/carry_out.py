@@ -58,8 +58,9 @@ def carry_out(
                 now = host.read(step.path)
                 _refuse_other(step, now)
                 data = contents(step, now)
-                journal.begin(number, step, now)
-                begun.append(step)
+                doing = step.leaving(data)
+                journal.begin(number, doing, now)
+                begun.append(doing)
                 _put(host, step.path, data)
     except HostRefused as refusal:
         if not begun:

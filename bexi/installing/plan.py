@@ -105,7 +105,7 @@ def _page_step(host: Host, icons: HeadLines, path: str, survey: Survey) -> Step 
     survey.add(path, edit.declared, edit.had_block)
     notes = tuple(f"Gives way: {link}" for link in edit.removed)
     kind = StepKind.SAME if edit.after == page else StepKind.EDIT
-    return Step(kind, path, Content.of(page), Content.of(edit.after), notes, edit.template)
+    return Step(kind, path, Content.of(page), Content("", len(edit.after)), notes, edit.template)
 
 
 def _files(host: Host, icons: HeadLines) -> Iterator[tuple[str, tuple[bytes, tuple[str, ...]]]]:

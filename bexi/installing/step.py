@@ -2,7 +2,7 @@
 
 import hashlib
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from typing import Any
 
@@ -19,7 +19,10 @@ class StepKind(StrEnum):
 
 @dataclass(frozen=True)
 class Content:
-    """Bytes known by their SHA-256, hexadecimal, and their number. The bytes themselves are got when needed."""
+    """Bytes known by their SHA-256, hexadecimal, and their number. The bytes themselves are got when needed.
+
+    The hash is empty for the edited page of a plan, which is only written when its turn comes.
+    """
 
     sha256: str
     size: int = field(compare=False)
@@ -43,6 +46,10 @@ class Step:
     after: Content | None
     notes: tuple[str, ...] = ()
     group: str = ""
+
+    def leaving(self, data: bytes | None) -> "Step":
+        """The step with what it leaves behind, now that this is known."""
+        return replace(self, after=Content.of(data))
 
     @property
     def reverse(self) -> "Step":

@@ -4,6 +4,7 @@ import posixpath
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from urllib.parse import unquote, urlsplit
 
 from bexi.core.errors import HostRefused
@@ -51,7 +52,8 @@ class Survey:
         """A page and what it declares outside the block that Bexi placed."""
         if not declared and not has_block:
             self._bare += 1
-        lines = [_Line(_located(page, link.href), link) for link in declared]
+        folder = posixpath.dirname(page)
+        lines = [_Line(_located(folder, link.href), link) for link in declared]
         for number, line in enumerate(lines):
             if line not in self._lines and len(self._lines) >= MOST_LINES:
                 continue
@@ -91,7 +93,7 @@ class Survey:
 
     def _missing_icons(self, manifest: str, data: bytes) -> Iterator[str]:
         for icon in (manifest_icons(data) or [])[:MOST_LINES]:
-            path = _located(manifest, str(icon.get("src", "")))
+            path = _located(posixpath.dirname(manifest), str(icon.get("src", "")))
             if "://" not in path and self._read(path) is None:
                 yield f"It names {path or 'an icon without an address'}, which is not there."
 
@@ -102,8 +104,9 @@ class Survey:
             return None
 
 
-def _located(page: str, href: str) -> str:
-    """Where an address leads from the top folder, seen from a page there; the address itself on another host."""
+@lru_cache(maxsize=1000)
+def _located(folder: str, href: str) -> str:
+    """Where an address leads from the top folder, seen from a folder there; the address itself on another host."""
     try:
         parts = urlsplit(href.strip())
     except ValueError:
@@ -111,7 +114,7 @@ def _located(page: str, href: str) -> str:
     if parts.scheme or parts.netloc:
         return href if "://" in href else f"{parts.scheme or 'https'}://{href.lstrip('/')}"
     path = unquote(parts.path)
-    return posixpath.normpath(posixpath.join("/", posixpath.dirname(page), path)).lstrip("/") if path else ""
+    return posixpath.normpath(posixpath.join("/", folder, path)).lstrip("/") if path else ""
 
 
 def _pages(count: int) -> str:

@@ -14,6 +14,10 @@ _OF_THE_PAGE = re.compile(
 )
 
 
+_SAMPLE = 4096
+"""So many bytes tell which line ends a page has; they are all alike but in broken pages."""
+
+
 @dataclass(frozen=True)
 class HeadEdit:
     """A page before and after, and the icon lines of others that gave way.
@@ -86,7 +90,7 @@ def _new_block(text: str, head: Head, foreign: list[Tag], lines: list[str]) -> t
 def _is_early(tag: Tag) -> bool:
     if tag.name == "title":
         return tag.closing
-    return tag.name == "meta" and ("charset" in dict(tag.attributes) or tag.get("http-equiv").lower() == "content-type")
+    return tag.name == "meta" and (tag.get("charset") != "" or tag.get("http-equiv").lower() == "content-type")
 
 
 def _before(text: str, tag: Tag, line: Span | None, lines: list[str]) -> str:
@@ -124,7 +128,8 @@ def _indent(text: str, position: int) -> str:
 
 
 def _newline(text: str) -> str:
-    """The line end that most lines of the page have."""
+    """The line end that most lines have, as far as the head goes or a little further."""
+    text = text[:_SAMPLE]
     counts = {"\r\n": text.count("\r\n")}
     counts["\n"] = text.count("\n") - counts["\r\n"]
     counts["\r"] = text.count("\r") - counts["\r\n"]

@@ -28,5 +28,5 @@ def declared_by(element: str, get: Callable[[str], str]) -> IconLink | None:
         words = get("rel").lower().split()
         kinds = [kind for kind in _LINKS if kind in words]
         return IconLink(kinds[0], get("href"), get("type").strip().lower(), get("sizes")) if kinds else None
-    name = get("name").lower()
-    return IconLink(name, get("content")) if element == "meta" and name in _METAS else None
+    name = get("name").lower() if element == "meta" else ""
+    return IconLink(name, get("content")) if name in _METAS else None

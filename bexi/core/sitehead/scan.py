@@ -57,15 +57,18 @@ class Span:
 
 @dataclass(frozen=True)
 class Tag(Span):
-    """One tag with its attributes, names in lower case."""
+    """One tag, its name in lower case; `written` is what stands between its name and its end."""
 
     name: str
     closing: bool
-    attributes: tuple[tuple[str, str], ...]
+    written: str
 
     def get(self, name: str) -> str:
         """The value of an attribute, empty when it is missing."""
-        return next((value for key, value in self.attributes if key == name), "")
+        for match in _ATTRIBUTE.finditer(self.written):
+            if match[1].lower() == name:
+                return html.unescape(match[2] or match[3] or match[4] or "")
+        return ""
 
 
 @dataclass(frozen=True)
@@ -193,12 +196,7 @@ def _tokens(text: str) -> Iterator[Tag | Span]:
             continue
         name = match["name"].lower()
         closing = bool(match["close"])
-        yield Tag(match.start(), match.end(), name, closing, tuple(_attributes(match["attributes"])))
+        yield Tag(match.start(), match.end(), name, closing, match["attributes"])
         if name in _TEXT_ELEMENTS and not closing and not match["attributes"].endswith("/"):
             closer = re.compile(rf"</{re.escape(name)}(?=[\s/>])", re.IGNORECASE).search(text, position)
             position = closer.start() if closer else len(text)
-
-
-def _attributes(text: str) -> Iterator[tuple[str, str]]:
-    for match in _ATTRIBUTE.finditer(text):
-        yield match[1].lower(), html.unescape(match[2] or match[3] or match[4] or "")

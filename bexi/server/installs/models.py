@@ -119,7 +119,10 @@ class Install(models.Model):
 
 
 class InstallStep(models.Model):
-    """One file of an installation; null hashes mean the file is not there. The bytes lie in the blob store."""
+    """One file of an installation; null hashes mean the file is not there.
+
+    The hash of an edited page is empty until its turn comes. The bytes lie in the blob store.
+    """
 
     install = models.ForeignKey(Install, models.CASCADE, related_name="steps")
     position = models.PositiveIntegerField()
@@ -153,8 +156,8 @@ class InstallStep(models.Model):
     @property
     def step(self) -> Step:
         """The step as a value."""
-        before = Content(self.before_sha256, self.before_size) if self.before_sha256 else None
-        after = Content(self.after_sha256, self.after_size) if self.after_sha256 else None
+        before = None if self.before_sha256 is None else Content(self.before_sha256, self.before_size)
+        after = None if self.after_sha256 is None else Content(self.after_sha256, self.after_size)
         return Step(StepKind(self.kind), self.path, before, after)
 
 

@@ -142,6 +142,8 @@ class _Journal:
     def begin(self, number: int, step: Step, now: bytes | None) -> None:
         if now is not None:
             blobs.put(now)
+        if step.after:
+            self._install.steps.filter(position=number).update(after_sha256=step.after.sha256)
         self._install.begun = number + 1
         self._install.state = InstallState.STARTED
         self._install.save(update_fields=["begun", "state", "changed"])
