@@ -85,7 +85,8 @@ class BrowserTestCase(StaticLiveServerTestCase):
 
 
 def screen_pixels(element: Locator) -> np.ndarray:
-    """The device pixels of an element, shape (height, width, 3)."""
+    """The device pixels of an element, shape (height, width, 3); of a picture once it is there."""
+    element.evaluate("element => element.decode?.()")
     return np.asarray(Image.open(io.BytesIO(element.screenshot())).convert("RGB"))
 
 

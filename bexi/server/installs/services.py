@@ -201,7 +201,8 @@ def put_back_now(journal: Install, secret: str = "") -> None:
         journal.save()
         raise
     journal.state = InstallState.PUT_BACK
-    journal.problem = "It was interrupted on the way, so everything was put back as it was."
+    what = "so everything was put back as it was" if begun else "before anything was touched"
+    journal.problem = f"The installation was interrupted on the way, {what}."
     _end(journal)
 
 

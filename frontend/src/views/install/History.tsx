@@ -11,7 +11,7 @@ const STATES: Record<Install["state"], string> = {
   started: "under way",
   stuck: "interrupted, not put back yet",
   done: "installed",
-  "put-back": "failed and was put back",
+  "put-back": "put back",
   undone: "installed, then undone",
 };
 
@@ -33,8 +33,7 @@ export function History({ site, secret }: Props) {
         {installs.data?.map((install) => (
           <li key={install.id}>
             <div>
-              <strong>Build {install.build_number}</strong>{" "}
-              {install.undoes !== null && install.state === "done" ? "undone" : STATES[install.state]}
+              <strong>Build {install.build_number}</strong> {stateOf(install)}
               <br />
               <span className="reading">
                 {when(install.changed)}
@@ -48,6 +47,11 @@ export function History({ site, secret }: Props) {
       </ol>
     </section>
   );
+}
+
+function stateOf({ undoes, state, begun }: Install): string {
+  if (undoes !== null && state === "done") return "undone";
+  return state === "put-back" && begun === 0 ? "not begun" : STATES[state];
 }
 
 type InstallProps = { install: Install; secret: string };

@@ -2,7 +2,7 @@ import { Alert, App, Button, Empty, Input } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 
-import type { Site } from "../../api/client";
+import type { Install, Site } from "../../api/client";
 import {
   isInstalling,
   isPlanning,
@@ -38,7 +38,13 @@ export function InstallView() {
       {running ? (
         <UnderWay install={running} />
       ) : (
-        <PlanSection key={site.place} site={site} secret={secret} ready={!remote || connected} />
+        <PlanSection
+          key={site.place}
+          site={site}
+          secret={secret}
+          ready={!remote || connected}
+          last={installs.data?.[0]}
+        />
       )}
       <aside className={styles.side} aria-label="Place and history">
         <Place
@@ -55,9 +61,9 @@ export function InstallView() {
   );
 }
 
-type Props = { site: Site; secret: string; ready: boolean };
+type Props = { site: Site; secret: string; ready: boolean; last: Install | undefined };
 
-function PlanSection({ site, secret, ready }: Props) {
+function PlanSection({ site, secret, ready, last }: Props) {
   const [pages, setPages] = useState(ALL_PAGES);
   const question: PlanQuestion = { secret, pages };
   const { planning, error, again } = usePlanning(
@@ -138,6 +144,7 @@ function PlanSection({ site, secret, ready }: Props) {
         )}
       </div>
       {install.error && <Alert type="error" showIcon title={install.error.message} />}
+      {last?.state === "put-back" && <Alert type="warning" showIcon closable title={last.problem} />}
       {plan.warning && <Alert type="warning" showIcon title={plan.warning} />}
       <ThereAlready found={plan.found} />
       <Pages pages={pages} set={setPages} />

@@ -9,7 +9,7 @@ export function ThereAlready({ found }: { found: Found[] }) {
     <details className={styles.there} open={problems > 0}>
       <summary>
         <h2>What the site has now</h2>{" "}
-        <span data-tone={problems ? "caution" : "good"}>
+        <span>
           {problems === 0 ? "nothing wrong with it" : problems === 1 ? "1 problem" : `${problems} problems`}
         </span>
       </summary>
