@@ -18,8 +18,10 @@ export function ThereAlready({ found }: { found: Found[] }) {
           <li key={`${one.path} ${one.kind} ${one.evidence}`}>
             <div className={styles.has}>
               {one.path ? <code>{one.path}</code> : <span>{pages(one.pages)}</span>}
-              <span>{[one.kind, one.evidence].filter(Boolean).join(": ")}</span>
-              {one.path && one.pages > 0 && <span className="reading">on {pages(one.pages)}</span>}
+              <span>
+                {one.kind && `${one.kind} on ${pages(one.pages)}: `}
+                {one.evidence}
+              </span>
             </div>
             {one.problems.map((problem) => (
               <p key={problem} className={styles.problem}>
