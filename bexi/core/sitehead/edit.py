@@ -14,8 +14,12 @@ _OF_THE_PAGE = re.compile(
 )
 
 
-_SAMPLE = 4096
+_SAMPLE = 1024
 """So many bytes tell which line ends a page has; they are all alike but in broken pages."""
+_ENDS_LINE = re.compile(r"[ \t]*(\r\n|\r|\n|\Z)")
+_BLANK = re.compile(r"[ \t]*")
+_HEAD_TAG = re.compile(r"<head[\s>]", re.IGNORECASE)
+_NEXT_INDENT = re.compile(r"[^\r\n]*(?:\r\n|\r|\n)([ \t]+)<(?!/)")
 
 
 @dataclass(frozen=True)
@@ -66,8 +70,8 @@ def _template(text: str, head: Head) -> str:
     return hashlib.sha256(" ".join(common.split()).encode()).hexdigest()[:16]
 
 
-def _within(span: Span, block: Span | None) -> bool:
-    return block is not None and block.start <= span.start < block.end
+def _within(tag: Tag, block: Span | None) -> bool:
+    return block is not None and block.start <= tag.start < block.end
 
 
 def _new_block(text: str, head: Head, foreign: list[Tag], lines: list[str]) -> tuple[Span, str]:
@@ -103,7 +107,7 @@ def _before(text: str, tag: Tag, line: Span | None, lines: list[str]) -> str:
 
 def _after(text: str, anchor: int, lines: list[str]) -> str:
     """Lines of their own below the anchor when it ends its line, else the bare tags behind it."""
-    if not re.compile(r"[ \t]*(?:\r|\n|\Z)").match(text, anchor):
+    if not _ENDS_LINE.match(text, anchor):
         return "".join(lines)
     indent, newline = _indent(text, anchor), _newline(text)
     return "".join(f"{newline}{indent}{each}" for each in lines)
@@ -118,11 +122,11 @@ def _laid_out(text: str, start: int, lines: list[str]) -> str:
 
 def _indent(text: str, position: int) -> str:
     start = max(text.rfind("\n", 0, position), text.rfind("\r", 0, position)) + 1
-    match = re.compile(r"[ \t]*").match(text, start)
+    match = _BLANK.match(text, start)
     indent = match[0] if match else ""
     # The bare <head> line is indented less than what stands in it.
-    if re.compile(r"<head[\s>]", re.IGNORECASE).match(text, start + len(indent)):
-        inner = re.compile(r"[^\r\n]*(?:\r\n|\r|\n)([ \t]+)<(?!/)").match(text, start)
+    if _HEAD_TAG.match(text, start + len(indent)):
+        inner = _NEXT_INDENT.match(text, start)
         return inner[1] if inner else indent
     return indent
 
@@ -139,8 +143,8 @@ def _newline(text: str) -> str:
 def _line_of(text: str, tag: Tag) -> Span | None:
     """The whole line of a tag with its line end, when nothing else stands on it."""
     start = max(text.rfind("\n", 0, tag.start), text.rfind("\r", 0, tag.start)) + 1
-    rest = re.compile(r"[ \t]*(\r\n|\r|\n)").match(text, tag.end)
-    if text[start : tag.start].strip(" \t") or not rest:
+    rest = _ENDS_LINE.match(text, tag.end)
+    if text[start : tag.start].strip(" \t") or not rest or not rest[1]:
         return None
     return Span(start, rest.end())
 

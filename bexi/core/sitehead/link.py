@@ -1,6 +1,6 @@
 """What one tag in a head declares about the site's icons."""
 
-from collections.abc import Callable
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 HOME_SCREEN = ("apple-touch-icon", "apple-touch-icon-precomposed")
@@ -22,11 +22,14 @@ class IconLink:
     sizes: str = ""
 
 
-def declared_by(element: str, get: Callable[[str], str]) -> IconLink | None:
-    """What an element with these attributes declares, or None when that is not about icons."""
-    if element == "link":
-        words = get("rel").lower().split()
-        kinds = [kind for kind in _LINKS if kind in words]
-        return IconLink(kinds[0], get("href"), get("type").strip().lower(), get("sizes")) if kinds else None
-    name = get("name").lower() if element == "meta" else ""
-    return IconLink(name, get("content")) if name in _METAS else None
+def declared_by(element: str, attributes: Mapping[str, str]) -> IconLink | None:
+    """What a link or meta element with these attributes declares, or None when that is not about icons."""
+    if element == "meta":
+        name = attributes.get("name", "").lower()
+        return IconLink(name, attributes.get("content", "")) if name in _METAS else None
+    words = attributes.get("rel", "").lower().split()
+    kinds = [kind for kind in _LINKS if kind in words]
+    if not kinds:
+        return None
+    media_type = attributes.get("type", "").strip().lower()
+    return IconLink(kinds[0], attributes.get("href", ""), media_type, attributes.get("sizes", ""))

@@ -9,6 +9,7 @@ import html
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from bexi.core.errors import HeadRefused
 from bexi.core.sitehead.link import IconLink, declared_by
@@ -47,28 +48,31 @@ _IN_HEAD = {
 }
 
 
-@dataclass(frozen=True)
-class Span:
+class Span(NamedTuple):
     """A stretch of a page, in bytes; `end` lies just outside."""
 
     start: int
     end: int
 
 
-@dataclass(frozen=True)
-class Tag(Span):
+class Tag(NamedTuple):
     """One tag, its name in lower case; `written` is what stands between its name and its end."""
 
+    start: int
+    end: int
     name: str
     closing: bool
     written: str
 
+    @property
+    def attributes(self) -> dict[str, str]:
+        """Values by names in lower case. Of two with one name the first counts (WHATWG HTML, §13.2.5.33)."""
+        found = {match[1].lower(): match for match in reversed([*_ATTRIBUTE.finditer(self.written)])}
+        return {name: html.unescape(match[2] or match[3] or match[4] or "") for name, match in found.items()}
+
     def get(self, name: str) -> str:
         """The value of an attribute, empty when it is missing."""
-        for match in _ATTRIBUTE.finditer(self.written):
-            if match[1].lower() == name:
-                return html.unescape(match[2] or match[3] or match[4] or "")
-        return ""
+        return self.attributes.get(name, "")
 
 
 @dataclass(frozen=True)
@@ -83,7 +87,8 @@ class Head:
     @property
     def icon_tags(self) -> tuple[tuple[Tag, IconLink], ...]:
         """Tags that declare an icon, a manifest or tiles, in tree order, and what each declares."""
-        return tuple((tag, link) for tag in self.tags if not tag.closing and (link := declared_by(tag.name, tag.get)))
+        declaring = (tag for tag in self.tags if tag.name in ("link", "meta") and not tag.closing)
+        return tuple((tag, link) for tag in declaring if (link := declared_by(tag.name, tag.attributes)))
 
     @property
     def icon_links(self) -> tuple[IconLink, ...]:
