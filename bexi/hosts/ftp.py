@@ -3,19 +3,19 @@
 import ftplib
 import hashlib
 import io
-import re
 import ssl
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 
 from bexi.core.errors import HostRefused
+from bexi.hosts.ftp_listing import Listed, from_list, from_mlsd
 from bexi.hosts.place import Place, PlaceKind, UnknownServer
 from bexi.hosts.protocol import DEEPEST, Entry
 
 TIMEOUT_SECONDS = 20
 _MISSING = "550"
-_UNIX_LINE = re.compile(r"([-dl])\S{9}\s+\d+\s+\S+\s+\S+\s+(\d+)\s+\S+\s+\d+\s+\S+\s(.+)")
-"""A line of LIST as most servers write it; RFC 959 leaves its form open [common practice]."""
+_LONGEST_LISTING = 32 * 1024 * 1024
+"""In bytes, of one folder."""
 
 
 class _Enough(Exception):
@@ -123,32 +123,34 @@ class FtpStorage:
         for inner in sorted(folders):
             yield from self._walk(inner, depth + 1)
 
-    def _listed(self, folder: str) -> list[tuple[str, bool, int | None]]:
-        """Name, whether it is a folder, and size of what lies in a folder; links are left out."""
+    def _listed(self, folder: str) -> list[Listed]:
+        """What lies in a folder; links are left out."""
         with self._told("The files cannot be listed"):
             if self._knows_mlsd:
                 try:
-                    facts = self._ftp.mlsd(self._full(folder), ["type", "size"])
-                    return [
-                        (name, kind["type"].lower() == "dir", int(kind["size"]) if "size" in kind else None)
-                        for name, kind in facts
-                        if kind.get("type", "").lower() in ("dir", "file")
-                    ]
+                    return list(from_mlsd(self._lines(f"MLSD {self._full(folder)}")))
                 except ftplib.error_perm:
                     self._knows_mlsd = False
-            lines: list[str] = []
-            self._ftp.retrlines(f"LIST {self._full(folder)}", lines.append)
-            matches = [match for line in lines if (match := _UNIX_LINE.fullmatch(line))]
-            return [
-                (match[3], match[1] == "d", int(match[2]))
-                for match in matches
-                if match[1] != "l" and match[3] not in (".", "..")
-            ]
+            return list(from_list(self._lines(f"LIST {self._full(folder)}")))
+
+    def _lines(self, command: str) -> list[bytes]:
+        received = io.BytesIO()
+
+        def keep(block: bytes) -> None:
+            received.write(block)
+            if received.tell() > _LONGEST_LISTING:
+                raise HostRefused(
+                    "endless-listing",
+                    f"{self._place.host} lists a folder without end. Choose the site's own top folder.",
+                )
+
+        self._ftp.retrbinary(command, keep)
+        return received.getvalue().split(b"\n")
 
     def _is_there(self, path: str) -> bool:
         folder, _, name = path.rpartition("/")
         try:
-            return any(name == known for known, _, _ in self._listed(folder))
+            return any(name == known.name for known in self._listed(folder))
         except HostRefused:
             return False
 

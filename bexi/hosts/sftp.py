@@ -8,12 +8,13 @@ import socket
 import stat
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
+from itertools import islice
 
 import paramiko
 
 from bexi.core.errors import HostRefused
 from bexi.hosts.place import Place, UnknownServer
-from bexi.hosts.protocol import DEEPEST, Entry
+from bexi.hosts.protocol import DEEPEST, MOST_FILES, Entry
 
 TIMEOUT_SECONDS = 20
 _KEYS = (paramiko.Ed25519Key, paramiko.ECDSAKey, paramiko.RSAKey)
@@ -98,7 +99,7 @@ class SftpStorage:
             return
         folders = []
         with self._told("The files cannot be listed"):
-            listed = self._sftp.listdir_attr(posixpath.join(self._root, folder))
+            listed = list(islice(self._sftp.listdir_iter(posixpath.join(self._root, folder)), MOST_FILES + 1))
         for attributes in listed:
             name, mode = attributes.filename, attributes.st_mode or 0
             path = f"{folder}/{name}" if folder else name
@@ -124,6 +125,10 @@ class SftpStorage:
         except paramiko.AuthenticationException as error:
             raise HostRefused(
                 "wrong-secret", f"{self._place.host} does not accept this user with this password or key."
+            ) from error
+        except UnicodeError as error:
+            raise HostRefused(
+                "odd-name", f"{what}: there is a name in it that is no UTF-8 text. Rename that file, then try again."
             ) from error
         except (paramiko.SSHException, OSError, EOFError) as error:
             reason = str(error).strip().rstrip(".") or type(error).__name__

@@ -1,11 +1,14 @@
 """Installing over the real protocols, on the stand-in host, with everything it can do wrong."""
 
+import shutil
 import tempfile
-from contextlib import AbstractContextManager
+from collections.abc import Iterator
+from contextlib import AbstractContextManager, contextmanager
 from pathlib import Path
 from unittest import TestCase
 
 from bexi.core.errors import HostRefused, InstallRefused
+from bexi.core.iconset.plan import Plan
 from bexi.hosts.careful import CarefulHost
 from bexi.hosts.opening import opened, try_out
 from bexi.hosts.place import Place, UnknownServer
@@ -15,9 +18,32 @@ from bexi.standin.account import PASSWORD, USER
 from bexi.standin.host import FTP_OFFSET, LOOPBACK, PORTS, SFTP_OFFSET, running
 from bexi.standin.mischief import Mischief
 from bexi.standin.sites import SITES, reset
+from tests.installing.places import PAGE, FailingStorage, Killed
 from tests.installing.test_installing import Notes
 from tests.ports import free_port_range
 from tests.sets import head_lines_of
+
+
+class FailsOnce:
+    """Opens a place again and again; its first opening fails at operation `at`."""
+
+    def __init__(self, place: Place, at: int, how: str) -> None:
+        self._place, self._at, self._how = place, at, how
+        self._failing: FailingStorage | None = None
+
+    @contextmanager
+    def __call__(self) -> Iterator[CarefulHost]:
+        with opened(self._place, PASSWORD) as host:
+            if self._failing:
+                yield host
+                return
+            self._failing = FailingStorage(host._storage, self._at, self._how)
+            yield CarefulHost(self._failing)
+
+    @property
+    def has_failed(self) -> bool:
+        return self._failing is not None and self._failing.has_failed
+
 
 KINDS = {"ftp": FTP_OFFSET, "ftps": FTP_OFFSET, "sftp": SFTP_OFFSET}
 
@@ -118,6 +144,37 @@ class InstallOnRealHostsTests(RealHostTestCase):
                     back.copy,
                 )
                 self.assertEqual(self.files(site.folder), before, (kind, site.folder))
+
+    def test_a_fault_at_every_single_operation_on_every_kind(self):
+        """Refused, written in part, and killed: the site ends in the old state or the new."""
+        icons, site = head_lines_of(Plan(("favicon.ico", "icon-16.png"))), self.served / "small"
+        for kind in ("folder", *KINDS):
+            for how in ("refused", "part", "killed"):
+                for at in range(100):
+                    self._fill(site)
+                    place, before, notes = self.place(kind, "small"), self.files("small"), Notes()
+                    with self.opening(place) as host:
+                        plan = plan_install(host, icons)
+                    failing = FailsOnce(place, at, how)
+                    try:
+                        carry_out(failing, plan.changes, plan.content, notes, notes.copy)
+                        with self.opening(place) as host:
+                            self.assertEqual(plan_install(host, icons).changes, ())
+                    except InstallRefused:
+                        self.assertEqual(self.files("small"), before, (kind, how, at))
+                    except Killed:
+                        if notes.begun:
+                            put_back(lambda place=place: self.opening(place), notes.begun, notes.copy, "Killed.")
+                        self.assertEqual(self.files("small"), before, (kind, how, at))
+                    if not failing.has_failed:
+                        break
+                self.assertGreater(at, 10)
+
+    def _fill(self, site: Path) -> None:
+        shutil.rmtree(site, ignore_errors=True)
+        site.mkdir()
+        (site / "favicon.ico").write_bytes(b"old icon")
+        (site / "index.html").write_bytes(PAGE)
 
     def test_every_misbehaviour_ends_in_the_old_state_or_the_new(self):
         switches = (
