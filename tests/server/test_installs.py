@@ -64,8 +64,7 @@ class InstallApiTests(InstallTestCase):
         self.assertEqual((plan["changes"], plan["warning"]), (10, ""))
         self.assertEqual([found["path"] for found in plan["found"]], ["", "favicon.ico"])
         self.assertIn("Not a picture", plan["found"][1]["problems"][0])
-        lines = self.ask("POST", f"sites/{self.site.pk}/difference", {"path": "index.html"}).json()["lines"]
-        self.assertTrue(any(line.startswith("+") and "apple-touch-icon" in line for line in lines))
+        self.assertIn("apple-touch-icon", self.added(planning, "index.html"))
         done = self.install()
         self.assertEqual((done.status_code, done.json()["state"], done.json()["begun"]), (202, "done", 10))
         self.assertIn(b"/icon-16.png", (self.root / "index.html").read_bytes())
@@ -76,8 +75,36 @@ class InstallApiTests(InstallTestCase):
         history = self.ask("GET", f"sites/{self.site.pk}/installs").json()
         self.assertEqual([one["state"] for one in history], ["done", "undone"])
         self.assertTrue(all(one["who"] for one in history))
+        files = self.ask("GET", f"installs/{done.json()['id']}/files").json()
+        self.assertEqual((len(files), files[0]), (10, {"kind": "replace", "path": "favicon.ico"}))
         self.assertEqual(self.ask("GET", f"sites/{self.site.pk}").json()["state"], "built")
         self.problem(self.ask("POST", f"installs/{done.json()['id']}/undo", {}), 409, "already-undone")
+
+    def added(self, planning: dict, path: str) -> str:
+        """The lines that a plan adds to a file."""
+        answer = self.ask("POST", f"plannings/{planning['id']}/difference", {"path": path})
+        return "\n".join(line for line in answer.json()["lines"] if line.startswith("+"))
+
+    def test_what_changes_in_a_manifest_is_shown_too(self):
+        (self.root / "site.webmanifest").write_bytes(b'{"name": "Rota", "icons": []}')
+        planning = self.plan()
+        step = next(step for step in planning["plan"]["steps"] if step["path"] == "site.webmanifest")
+        self.assertEqual((step["kind"], step["text"]), ("replace", True))
+        self.assertIn('"src": "/icon-192.png"', self.added(planning, "site.webmanifest"))
+        (self.root / "site.webmanifest").write_bytes(b"{}")
+        for path, code in (("site.webmanifest", "site-changed"), ("notes.txt", "no-such-step")):
+            answer = self.ask("POST", f"plannings/{planning['id']}/difference", {"path": path})
+            self.problem(answer, 409, code)
+
+    def test_the_package_for_whoever_cannot_reach_the_server_says_what_to_do(self):
+        cases = self.ask("GET", "by-hand-cases").json()
+        self.assertEqual([case["case"] for case in cases], ["pages", "template", "builder"])
+        build = self.site.builds.first()
+        for case in cases:
+            answer = self.client.get(f"/api/builds/{build.pk}/by-hand.zip?case={case['case']}")
+            told = zipfile.ZipFile(io.BytesIO(answer.content)).read("what-to-do.txt").decode()
+            self.assertTrue(all(step in told for step in case["steps"]))
+            self.assertIn("check it", case["steps"][-1])
 
     def test_pages_can_be_chosen(self):
         (self.root / "news.html").write_bytes(PAGE)

@@ -3,6 +3,7 @@
 import io
 import zipfile
 from collections.abc import Iterator, Mapping, Sequence
+from types import MappingProxyType
 
 from bexi.core.iconset.build import BuiltFile
 
@@ -11,12 +12,20 @@ _LINES_NAME = "head-lines.html"
 _NOTE_NAME = "where-files-go.txt"
 
 
-def package(files: Sequence[BuiltFile], lines: Sequence[str], credit: str = "") -> bytes:
-    """A ZIP of the files, the lines for the head of each page, and a note on where everything goes, with credits."""
+def package(
+    files: Sequence[BuiltFile],
+    lines: Sequence[str],
+    credit: str = "",
+    beside: Mapping[str, bytes] = MappingProxyType({}),
+) -> bytes:
+    """A ZIP of the files, the lines for the head of each page, and a note on where everything goes, with credits.
+
+    `beside` are further files for it.
+    """
     members = {file.name: file.data for file in files}
     members[_LINES_NAME] = ("\n".join(lines) + "\n").encode()
     members[_NOTE_NAME] = ("\n".join(_note(files, credit)) + "\n").encode()
-    return archive(members)
+    return archive({**members, **beside})
 
 
 def archive(members: Mapping[str, bytes]) -> bytes:

@@ -3,6 +3,7 @@
 import hashlib
 from collections.abc import Callable, Mapping
 from datetime import timedelta
+from types import MappingProxyType
 from typing import Any
 
 from django.core.cache import cache
@@ -214,9 +215,9 @@ def head_lines(build: Build) -> HeadLines:
     return HeadLines(tuple(built_files(build)), build.read_plan.addresses, Colour.parse(build.colour))
 
 
-def package_of(build: Build) -> bytes:
-    """The build as a ZIP."""
-    return package(built_files(build), head_lines(build).lines(), build.credit)
+def package_of(build: Build, beside: Mapping[str, bytes] = MappingProxyType({})) -> bytes:
+    """The build as a ZIP, with further files beside it."""
+    return package(built_files(build), head_lines(build).lines(), build.credit, beside)
 
 
 def recipe_package(build: Build) -> bytes:

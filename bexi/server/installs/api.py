@@ -18,6 +18,7 @@ from bexi.server.sites.models import Site
 
 router = Router(tags=["installs"])
 _SHOWN = 200_000
+_TEXT_FILES = (".webmanifest", ".json", ".xml", ".svg")
 
 
 class SecretIn(Schema):
@@ -54,11 +55,12 @@ class ConnectionOut(Schema):
 
 
 class StepOut(Schema):
-    """`group` is the same for pages that share a head."""
+    """`group` is the same for pages that share a head; `text` when its difference can be shown line by line."""
 
     kind: StepKind
     path: str
     page: bool
+    text: bool
     bytes_before: int | None
     bytes_after: int | None
     notes: list[str]
@@ -71,6 +73,7 @@ class StepOut(Schema):
             kind=step.kind,
             path=step.path,
             page=is_page(step.path),
+            text=step.kind is StepKind.EDIT or (step.kind is StepKind.REPLACE and step.path.endswith(_TEXT_FILES)),
             bytes_before=step.before.size if step.before else None,
             bytes_after=step.after.size if step.after else None,
             notes=list(step.notes),
@@ -182,7 +185,10 @@ class InstalledFileOut(Schema):
 
 
 class InstallOut(Schema):
-    """`begun` of `total` steps are begun; `lost` when it is under way but nothing works on it any more."""
+    """`begun` of `total` steps are begun, the last one at `current`.
+
+    `lost` when it is under way but nothing works on it any more.
+    """
 
     id: int
     build_number: int
@@ -197,12 +203,13 @@ class InstallOut(Schema):
     problem: str
     created: datetime
     changed: datetime
-    files: list[InstalledFileOut]
+    current: str
 
     @classmethod
     def of(cls, install: Install) -> "InstallOut":
         """An installation as the API tells it."""
-        steps = list(install.steps.all())
+        under_way = install.begun and not install.is_over
+        current = install.steps.filter(position=install.begun - 1).first() if under_way else None
         return cls(
             id=install.pk,
             build_number=install.build.number,
@@ -212,13 +219,19 @@ class InstallOut(Schema):
             state=InstallState(install.state),
             lost=services.is_lost(install),
             begun=install.begun,
-            total=len(steps),
+            total=install.steps.count(),
             stop_asked=install.stop_asked,
             problem=install.problem,
             created=install.created,
             changed=install.changed,
-            files=[InstalledFileOut(kind=StepKind(step.kind), path=step.path) for step in steps],
+            current=current.path if current else "",
         )
+
+
+class CaseOut(Schema):
+    case: by_hand.Case
+    label: str
+    steps: list[str]
 
 
 @router.post("/sites/{site_id}/connection", response=ConnectionOut)
@@ -253,10 +266,11 @@ def stop_planning(request: HttpRequest, planning_id: int) -> tuple[int, None]:
     return 202, None
 
 
-@router.post("/sites/{site_id}/difference", response=DifferenceOut)
-def difference(request: HttpRequest, site_id: int, body: DifferenceIn) -> DifferenceOut:
-    """What would change in one page."""
-    before, after = planning.edited(get_object_or_404(Site, pk=site_id), body.path, body.secret)
+@router.post("/plannings/{planning_id}/difference", response=DifferenceOut)
+def difference(request: HttpRequest, planning_id: int, body: DifferenceIn) -> DifferenceOut:
+    """What would change in one file, line by line."""
+    planned = get_object_or_404(Planning, pk=planning_id)
+    before, after = planning.before_and_after(planned, body.path, body.secret)
     lines = difflib.unified_diff(_lines(before), _lines(after), "before", "after", n=2, lineterm="")
     return DifferenceOut(lines=list(lines)[2:])
 
@@ -272,6 +286,13 @@ def install(request: HttpRequest, site_id: int, body: InstallIn) -> tuple[int, I
     """Do what was planned, in the background."""
     planned = get_object_or_404(Planning, pk=body.planning_id, site_id=site_id)
     return 202, InstallOut.of(services.start_install(planned, body.secret))
+
+
+@router.get("/installs/{install_id}/files", response=list[InstalledFileOut])
+def installed_files(request: HttpRequest, install_id: int) -> list[InstalledFileOut]:
+    """What an installation did, file by file."""
+    steps = get_object_or_404(Install, pk=install_id).steps.all()
+    return [InstalledFileOut(kind=StepKind(step.kind), path=step.path) for step in steps]
 
 
 @router.post("/installs/{install_id}/stop", response={202: None})
@@ -304,10 +325,16 @@ def versions(request: HttpRequest, install_id: int, body: DifferenceIn) -> Versi
     return VersionsOut(before=_text(before), installed=_text(installed), now=_text(now))
 
 
+@router.get("/by-hand-cases", response=list[CaseOut])
+def cases_by_hand(request: HttpRequest) -> list[CaseOut]:
+    """How sites are made, and what is to be done by hand on each."""
+    return [CaseOut(case=case, label=case.label, steps=list(case.steps)) for case in by_hand.Case]
+
+
 @router.get("/builds/{build_id}/by-hand.zip", response=None)
-def package_by_hand(request: HttpRequest, build_id: int) -> HttpResponse:
-    """The set with instructions, for whoever cannot reach the server."""
-    return by_hand.set_response(build_id)
+def package_by_hand(request: HttpRequest, build_id: int, case: by_hand.Case = by_hand.Case.PAGES) -> HttpResponse:
+    """The set with instructions for one case, for whoever cannot reach the server."""
+    return by_hand.set_response(build_id, case)
 
 
 @router.post("/sites/{site_id}/site-zip", response=None)

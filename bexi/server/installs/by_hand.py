@@ -1,5 +1,7 @@
 """Installing without access to the server: a package to put in place by hand, or the site as a ZIP."""
 
+from enum import StrEnum
+
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils.text import slugify
@@ -14,12 +16,57 @@ from bexi.server.installs.planning import latest_build
 from bexi.server.sites.models import Site
 
 _NOTE = "what-changed.txt"
+_STEPS = "what-to-do.txt"
+_FILES = "Put the files of the package into the site's top folder, over the old ones; keep a copy of those."
+_LINES = "the lines of head-lines.html"
 
 
-def set_response(build_id: int) -> HttpResponse:
-    """The set of a build as a download."""
+class Case(StrEnum):
+    """How a site is made, which decides what is to be done by hand: a label and the steps."""
+
+    PAGES = (
+        "pages",
+        "Plain pages",
+        _FILES,
+        f"Paste {_LINES} into every page, inside <head>, in place of earlier icon lines.",
+        "Save, and publish if your host asks for it.",
+    )
+    TEMPLATE = (
+        "template",
+        "Shared header",
+        _FILES,
+        f"Open the one file that holds the <head> of all pages, and paste {_LINES} into it, "
+        "in place of earlier icon lines.",
+        "Save, and publish if your host asks for it.",
+    )
+    BUILDER = (
+        "builder",
+        "Site builder",
+        "In the site builder's settings, look for the field for the favicon. "
+        "Make the file it asks for on Bexi's Set view.",
+        f"If the builder has a field for code in the head, paste {_LINES} there; "
+        "they need the files at the addresses they name.",
+        "Save, then publish: a saved draft is seen by nobody.",
+    )
+
+    label: str
+    steps: tuple[str, ...]
+
+    def __new__(cls, value: str, label: str, *steps: str) -> "Case":
+        """A case with its label and steps beside its value."""
+        case = str.__new__(cls, value)
+        case._value_ = value
+        case.label = label
+        case.steps = (*steps, "Then check it on Bexi's Live check: look at what visitors really get.")
+        return case
+
+
+def set_response(build_id: int, case: Case) -> HttpResponse:
+    """The set of a build with the steps for one case, as a download."""
     build = get_object_or_404(Build, pk=build_id)
-    return _download(package_of(build), f"{slugify(build.site.name) or 'site'}-by-hand.zip")
+    told = "\n".join(f"{number}. {step}" for number, step in enumerate(case.steps, 1))
+    package = package_of(build, {_STEPS: f"{case.label}\n\n{told}\n".encode()})
+    return _download(package, f"{slugify(build.site.name) or 'site'}-by-hand.zip")
 
 
 def changed_response(site: Site, data: bytes) -> HttpResponse:

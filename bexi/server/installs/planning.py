@@ -13,6 +13,7 @@ from bexi.core.sitehead.edit import edit_head
 from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
 from bexi.installing.plan import InstallPlan, plan_install
+from bexi.installing.step import Content, StepKind
 from bexi.server import blobs, vault
 from bexi.server.builds.models import Build
 from bexi.server.builds.services import head_lines
@@ -138,10 +139,16 @@ def is_lost(planning: Planning) -> bool:
     return not planning.is_over and timezone.now() - planning.changed > LOST_AFTER
 
 
-def edited(site: Site, path: str, secret: str = "") -> tuple[bytes, bytes]:
-    """One page as it is now, and as the latest build would leave it."""
-    with opened(place_of(site), secret_of(site, secret)) as host:
-        page = host.read(path)
-    if page is None:
-        raise InstallRefused("site-changed", f"{path} is not there any more. Plan again.")
-    return page, edit_head(page, head_lines(latest_build(site)), path).after
+def before_and_after(planning: Planning, path: str, secret: str = "") -> tuple[bytes, bytes]:
+    """One file of a plan as it is now, and as it would be; raises InstallRefused when it changed since."""
+    step = next((step for step in planning.read_steps if step.path == path), None)
+    if step is None or step.after is None:
+        raise InstallRefused("no-such-step", f"{path} is not part of this plan. Plan again.")
+    place = Place.parse(planning.place).trusting(planning.trusted)
+    with opened(place, secret_of(planning.site, secret)) as host:
+        now = host.read(path)
+    if Content.of(now) != step.before:
+        raise InstallRefused("site-changed", f"{path} was changed since the plan was made. Plan again.")
+    if step.kind is StepKind.EDIT and now is not None:
+        return now, edit_head(now, head_lines(planning.build), path).after
+    return now or b"", blobs.get(step.after.sha256)

@@ -200,14 +200,26 @@ export const useStopPlanning = () =>
       answer(client.POST("/api/plannings/{planning_id}/stop", planning(planningId))),
   });
 
-export const useDifference = (siteId: number, path: string, secret: string, enabled: boolean) =>
+export const useDifference = (planningId: number, path: string, secret: string, enabled: boolean) =>
   useQuery({
-    queryKey: ["difference", siteId, path],
+    queryKey: ["difference", planningId, path],
     queryFn: () =>
-      answer(client.POST("/api/sites/{site_id}/difference", { ...site(siteId), body: { path, secret } })),
+      answer(
+        client.POST("/api/plannings/{planning_id}/difference", {
+          ...planning(planningId),
+          body: { path, secret },
+        }),
+      ),
     enabled,
     retry: false,
-    gcTime: 0,
+    staleTime: Infinity,
+  });
+
+export const useByHandCases = () =>
+  useQuery({
+    queryKey: ["by-hand-cases"],
+    queryFn: () => answer(client.GET("/api/by-hand-cases")),
+    staleTime: Infinity,
   });
 
 /** What was installed and undone, the latest first; watched while something is under way. */
@@ -216,6 +228,14 @@ export const useInstalls = (siteId: number) =>
     queryKey: ["installs", siteId],
     queryFn: () => answer(client.GET("/api/sites/{site_id}/installs", site(siteId))),
     refetchInterval: ({ state }) => (state.data?.some(isInstalling) ? WATCHED_EVERY_MS : false),
+  });
+
+export const useInstalledFiles = (installId: number, enabled: boolean) =>
+  useQuery({
+    queryKey: ["installed-files", installId],
+    queryFn: () => answer(client.GET("/api/installs/{install_id}/files", install(installId))),
+    enabled,
+    staleTime: Infinity,
   });
 
 export const isInstalling = ({ state, lost }: Install) =>

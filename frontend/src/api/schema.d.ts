@@ -964,7 +964,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sites/{site_id}/difference": {
+    "/api/plannings/{planning_id}/difference": {
         parameters: {
             query?: never;
             header?: never;
@@ -975,7 +975,7 @@ export interface paths {
         put?: never;
         /**
          * Difference
-         * @description What would change in one page.
+         * @description What would change in one file, line by line.
          */
         post: operations["bexi_server_installs_api_difference"];
         delete?: never;
@@ -1002,6 +1002,26 @@ export interface paths {
          * @description Do what was planned, in the background.
          */
         post: operations["bexi_server_installs_api_install"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{install_id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Installed Files
+         * @description What an installation did, file by file.
+         */
+        get: operations["bexi_server_installs_api_installed_files"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1088,6 +1108,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/by-hand-cases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cases By Hand
+         * @description How sites are made, and what is to be done by hand on each.
+         */
+        get: operations["bexi_server_installs_api_cases_by_hand"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/builds/{build_id}/by-hand.zip": {
         parameters: {
             query?: never;
@@ -1097,7 +1137,7 @@ export interface paths {
         };
         /**
          * Package By Hand
-         * @description The set with instructions, for whoever cannot reach the server.
+         * @description The set with instructions for one case, for whoever cannot reach the server.
          */
         get: operations["bexi_server_installs_api_package_by_hand"];
         put?: never;
@@ -2197,7 +2237,7 @@ export interface components {
         StepKind: "add" | "replace" | "edit" | "remove" | "same";
         /**
          * StepOut
-         * @description `group` is the same for pages that share a head.
+         * @description `group` is the same for pages that share a head; `text` when its difference can be shown line by line.
          */
         StepOut: {
             kind: components["schemas"]["StepKind"];
@@ -2205,6 +2245,8 @@ export interface components {
             path: string;
             /** Page */
             page: boolean;
+            /** Text */
+            text: boolean;
             /** Bytes Before */
             bytes_before: number | null;
             /** Bytes After */
@@ -2250,7 +2292,9 @@ export interface components {
         };
         /**
          * InstallOut
-         * @description `begun` of `total` steps are begun; `lost` when it is under way but nothing works on it any more.
+         * @description `begun` of `total` steps are begun, the last one at `current`.
+         *
+         *     `lost` when it is under way but nothing works on it any more.
          */
         InstallOut: {
             /** Id */
@@ -2284,8 +2328,8 @@ export interface components {
              * Format: date-time
              */
             changed: string;
-            /** Files */
-            files: components["schemas"]["InstalledFileOut"][];
+            /** Current */
+            current: string;
         };
         /**
          * InstallState
@@ -2293,12 +2337,6 @@ export interface components {
          * @enum {string}
          */
         InstallState: "waiting" | "started" | "stuck" | "done" | "put-back" | "undone";
-        /** InstalledFileOut */
-        InstalledFileOut: {
-            kind: components["schemas"]["StepKind"];
-            /** Path */
-            path: string;
-        };
         /** InstallIn */
         InstallIn: {
             /**
@@ -2308,6 +2346,12 @@ export interface components {
             secret: string;
             /** Planning Id */
             planning_id: number;
+        };
+        /** InstalledFileOut */
+        InstalledFileOut: {
+            kind: components["schemas"]["StepKind"];
+            /** Path */
+            path: string;
         };
         /**
          * SecretIn
@@ -2352,6 +2396,20 @@ export interface components {
             installed: string | null;
             /** Now */
             now: string | null;
+        };
+        /**
+         * Case
+         * @description How a site is made, which decides what is to be done by hand: a label and the steps.
+         * @enum {string}
+         */
+        Case: "pages" | "template" | "builder";
+        /** CaseOut */
+        CaseOut: {
+            case: components["schemas"]["Case"];
+            /** Label */
+            label: string;
+            /** Steps */
+            steps: string[];
         };
         /** CheckOut */
         CheckOut: {
@@ -3696,7 +3754,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                site_id: number;
+                planning_id: number;
             };
             cookie?: never;
         };
@@ -3761,6 +3819,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["InstallOut"];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_installed_files: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                install_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstalledFileOut"][];
                 };
             };
         };
@@ -3863,9 +3943,31 @@ export interface operations {
             };
         };
     };
-    bexi_server_installs_api_package_by_hand: {
+    bexi_server_installs_api_cases_by_hand: {
         parameters: {
             query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_package_by_hand: {
+        parameters: {
+            query?: {
+                case?: "pages" | "template" | "builder";
+            };
             header?: never;
             path: {
                 build_id: number;

@@ -2,41 +2,17 @@ import { Alert, App, Button, Segmented, Upload } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 
-import { csrfToken, problemFrom, type Site } from "../../api/client";
-import { useBuilds } from "../../api/queries";
+import { type ByHandCase, csrfToken, problemFrom, type Site } from "../../api/client";
+import { useBuilds, useByHandCases } from "../../api/queries";
 import styles from "./install.module.css";
-
-const CASES = [
-  { value: "pages", label: "Plain pages" },
-  { value: "template", label: "Shared header" },
-  { value: "builder", label: "Site builder" },
-] as const;
-type Case = (typeof CASES)[number]["value"];
-
-const STEPS: Record<Case, string[]> = {
-  pages: [
-    "Put the files of the package into the top folder, over the old ones; keep a copy of those.",
-    "Paste the lines (the button below copies them) into every page, inside <head>, in place of earlier icon lines.",
-    "Save, and publish if your host asks for it.",
-  ],
-  template: [
-    "Put the files of the package into the top folder, over the old ones; keep a copy of those.",
-    "Open the one file that holds the <head> of all pages, and paste the lines (the button below copies them) into it, in place of earlier icon lines.",
-    "Save, and publish if your host asks for it.",
-  ],
-  builder: [
-    "In the site builder's settings, look for the field for the favicon. Make the file it asks for on the Set view.",
-    "If the builder has a field for code in the head, paste the lines there; they need the files at the addresses they name.",
-    "Save, then publish: a saved draft is seen by nobody.",
-  ],
-};
 
 /** For whoever cannot reach the server: a package, the lines, and short steps for the case at hand. */
 export function ByHand({ site }: { site: Site }) {
-  const [chosen, setChosen] = useState<Case>("pages");
+  const [chosen, setChosen] = useState<ByHandCase["case"]>("pages");
+  const cases = useByHandCases().data;
   const build = useBuilds(site.id).data?.[0];
   const { message } = App.useApp();
-  if (!build) return null;
+  if (!build || !cases) return null;
   const copy = () =>
     navigator.clipboard.writeText(build.head.join("\n")).then(
       () => message.success("The lines are on the clipboard."),
@@ -50,22 +26,24 @@ export function ByHand({ site }: { site: Site }) {
         size="small"
         aria-label="How the site is made"
         value={chosen}
-        options={[...CASES]}
+        options={cases.map(({ case: value, label }) => ({ value, label }))}
         onChange={setChosen}
       />
       <ol>
-        {STEPS[chosen].map((step) => (
-          <li key={step}>{step}</li>
-        ))}
-        <li>
-          Then <Link to={`/sites/${site.id}/live-check`}>check it</Link>: look at what visitors really get.
-        </li>
+        {cases
+          .find((one) => one.case === chosen)
+          ?.steps.map((step) => (
+            <li key={step}>{step}</li>
+          ))}
       </ol>
       <div className={styles.actions}>
-        <Button href={`/api/builds/${build.id}/by-hand.zip`} download>
+        <Button href={`/api/builds/${build.id}/by-hand.zip?case=${chosen}`} download>
           Download the package
         </Button>
         <Button onClick={() => void copy()}>Copy the lines</Button>
+        <Link to={`/sites/${site.id}/live-check`}>
+          <Button>Go to the live check</Button>
+        </Link>
       </div>
       <SiteZip site={site} />
     </details>

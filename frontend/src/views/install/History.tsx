@@ -1,8 +1,15 @@
 import { Alert, App, Button } from "antd";
 import { useState } from "react";
 
-import { type Install, Problem, type Site } from "../../api/client";
-import { isInstalling, useInstalls, usePutBack, useUndoInstall, useVersions } from "../../api/queries";
+import { type Install, type InstalledFile, Problem, type Site } from "../../api/client";
+import {
+  isInstalling,
+  useInstalledFiles,
+  useInstalls,
+  usePutBack,
+  useUndoInstall,
+  useVersions,
+} from "../../api/queries";
 import { when } from "../../app/units";
 import styles from "./install.module.css";
 
@@ -37,8 +44,9 @@ export function History({ site, secret }: Props) {
               <br />
               <span className="reading">
                 {when(install.changed)}
-                {install.who && `, by ${install.who}`}, {install.total} files
+                {install.who && `, by ${install.who}`}
               </span>
+              <Files install={install} />
               {install.state === "put-back" && <p>{install.problem}</p>}
             </div>
             {install === standing && !unfinished && <Undo install={install} secret={secret} />}
@@ -48,6 +56,33 @@ export function History({ site, secret }: Props) {
     </section>
   );
 }
+
+/** What was done, file by file. */
+function Files({ install: { id, total, place } }: { install: Install }) {
+  const [open, setOpen] = useState(false);
+  const files = useInstalledFiles(id, open);
+  return (
+    <details className={styles.files} onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary>{total === 1 ? "1 file" : `${total} files`}</summary>
+      <code>{place}</code>
+      <ul>
+        {files.data?.map(({ path, kind }) => (
+          <li key={path}>
+            <code>{path}</code> {DONE[kind]}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+const DONE: Record<InstalledFile["kind"], string> = {
+  add: "new",
+  replace: "replaced",
+  edit: "edited",
+  remove: "removed",
+  same: "same already",
+};
 
 function stateOf({ undoes, state, begun }: Install): string {
   if (undoes !== null && state === "done") return "undone";

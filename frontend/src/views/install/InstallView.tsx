@@ -148,7 +148,7 @@ function PlanSection({ site, secret, ready, last }: Props) {
       {plan.warning && <Alert type="warning" showIcon title={plan.warning} />}
       <ThereAlready found={plan.found} />
       <Pages pages={pages} set={setPages} />
-      <Plan plan={plan} site={site} secret={secret} />
+      <Plan plan={plan} planningId={id} secret={secret} />
     </section>
   );
 }

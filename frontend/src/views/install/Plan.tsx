@@ -1,7 +1,7 @@
 import { Button } from "antd";
 import { useState } from "react";
 
-import type { InstallPlan, InstallStep, Site } from "../../api/client";
+import type { InstallPlan, InstallStep } from "../../api/client";
 import { useDifference } from "../../api/queries";
 import { bytes } from "../../app/units";
 import { Difference } from "./Difference";
@@ -15,18 +15,18 @@ const KINDS: Record<InstallStep["kind"], string> = {
   same: "same already",
 };
 
-type Props = { plan: InstallPlan; site: Site; secret: string };
+type Props = { plan: InstallPlan; planningId: number; secret: string };
 
 const SHOWN = 50;
 
 /** Every file that will be written, replaced or edited, and every page that will not. */
-export function Plan({ plan, site, secret }: Props) {
+export function Plan({ plan, planningId, secret }: Props) {
   const pages = plan.steps.filter((step) => step.page);
   const groups = [...new Set(pages.map(({ group }) => group))];
   return (
     <>
       <h2>Files in the top folder</h2>
-      <Steps steps={plan.steps.filter((step) => !step.page)} site={site} secret={secret} />
+      <Steps steps={plan.steps.filter((step) => !step.page)} planningId={planningId} secret={secret} />
       {groups.map((group, number) => {
         const alike = pages.filter((page) => page.group === group);
         return (
@@ -34,31 +34,45 @@ export function Plan({ plan, site, secret }: Props) {
             <h2>
               {groups.length === 1 ? "Pages, lines in their head" : `Pages with one head, ${alike.length}`}
             </h2>
-            <Steps steps={alike} site={site} secret={secret} />
+            <Steps steps={alike} planningId={planningId} secret={secret} />
           </section>
         );
       })}
-      {plan.left_alone.length > 0 && (
-        <>
-          <h2>Pages left alone</h2>
-          <ul className={styles.steps}>
-            {plan.left_alone.map(({ path, reason }) => (
-              <li key={path} className={styles.step}>
-                <code>{path}</code>
-                <span className={styles.reason}>{reason}</span>
-              </li>
-            ))}
-          </ul>
-        </>
-      )}
+      {plan.left_alone.length > 0 && <LeftAlone pages={plan.left_alone} />}
     </>
   );
 }
 
-type StepsProps = { steps: InstallStep[]; site: Site; secret: string };
+/** The pages that are not edited, together by the reason why. */
+function LeftAlone({ pages }: { pages: InstallPlan["left_alone"] }) {
+  const reasons = [...new Set(pages.map(({ reason }) => reason))];
+  return (
+    <>
+      <h2>Pages left alone</h2>
+      <ul className={styles.steps}>
+        {reasons.map((reason) => {
+          const alike = pages.filter((page) => page.reason === reason);
+          return (
+            <li key={reason}>
+              <p className={styles.reason}>{reason}</p>
+              {alike.slice(0, SHOWN).map(({ path }) => (
+                <code key={path} className={styles.alike}>
+                  {path}
+                </code>
+              ))}
+              {alike.length > SHOWN && `and ${alike.length - SHOWN} more`}
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  );
+}
+
+type StepsProps = { steps: InstallStep[]; planningId: number; secret: string };
 
 /** A long list shows its beginning first. */
-function Steps({ steps, site, secret }: StepsProps) {
+function Steps({ steps, planningId, secret }: StepsProps) {
   const [all, setAll] = useState(false);
   const shown = all ? steps : steps.slice(0, SHOWN);
   return (
@@ -66,8 +80,8 @@ function Steps({ steps, site, secret }: StepsProps) {
       <ul className={styles.steps}>
         {shown.map((step) => (
           <li key={step.path}>
-            {step.kind === "edit" ? (
-              <EditedPage step={step} site={site} secret={secret} />
+            {step.text ? (
+              <TextFile step={step} planningId={planningId} secret={secret} />
             ) : (
               <>
                 <div className={styles.step}>
@@ -86,21 +100,24 @@ function Steps({ steps, site, secret }: StepsProps) {
   );
 }
 
-type EditedProps = { step: InstallStep; site: Site; secret: string };
+type TextProps = { step: InstallStep; planningId: number; secret: string };
 
-/** A page and, once it is opened, what changes in it, line by line. */
-function EditedPage({ step, site, secret }: EditedProps) {
+/** A page or other text and, once it is opened, what changes in it, line by line. */
+function TextFile({ step, planningId, secret }: TextProps) {
   const [open, setOpen] = useState(false);
-  const difference = useDifference(site.id, step.path, secret, open);
+  const difference = useDifference(planningId, step.path, secret, open);
   return (
-    <details onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary className={styles.step}>
-        <StepLine step={step} />
-      </summary>
-      <Notes step={step} />
-      {difference.data && <Difference lines={difference.data.lines} />}
-      {difference.error && <p>{difference.error.message}</p>}
-    </details>
+    <>
+      <details onToggle={(event) => setOpen(event.currentTarget.open)}>
+        <summary className={styles.step}>
+          <StepLine step={step} />
+        </summary>
+        {step.page && <Notes step={step} />}
+        {difference.data && <Difference lines={difference.data.lines} />}
+        {difference.error && <p>{difference.error.message}</p>}
+      </details>
+      {!step.page && <Notes step={step} />}
+    </>
   );
 }
 
@@ -109,7 +126,7 @@ function StepLine({ step }: { step: InstallStep }) {
     <>
       <code>{step.path}</code>
       <span>{KINDS[step.kind]}</span>
-      {step.kind === "edit" && <span className={styles.see}>difference</span>}
+      {step.text && <span className={styles.see}>difference</span>}
       <span className={`reading ${styles.size}`}>{size(step)}</span>
     </>
   );

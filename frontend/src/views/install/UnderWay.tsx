@@ -7,7 +7,7 @@ import styles from "./install.module.css";
 /** How far an installation or undoing is; it can be left and come back to, and stopped. */
 export function UnderWay({ install }: { install: Install }) {
   const stop = useStopInstall();
-  const { begun, total, files, undoes, build_number, stop_asked } = install;
+  const { begun, total, current, undoes, build_number, stop_asked } = install;
   return (
     <section className={styles.plan} aria-label="Under way">
       <h1>{undoes === null ? `Installing build ${build_number}` : `Undoing build ${build_number}`}</h1>
@@ -17,9 +17,7 @@ export function UnderWay({ install }: { install: Install }) {
           aria-label="Steps begun"
           status="normal"
         />
-        <p className="reading">
-          {begun ? `Step ${begun} of ${total}: ${files[begun - 1]?.path}` : "Waiting to begin"}
-        </p>
+        <p className="reading">{begun ? `Step ${begun} of ${total}: ${current}` : "Waiting to begin"}</p>
       </div>
       <p>You may leave this page. If it is stopped or anything fails, everything is put back as it was.</p>
       <div>
