@@ -10,6 +10,9 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
+from playwright.sync_api import Page
+
+from bexi.standin.account import PASSWORD
 from tests.browser.chromium import chromium
 
 FOLDER = Path(__file__).parent
@@ -23,6 +26,7 @@ VIEWS = {
     "bench": "/sites/1/bench",
     "set": "/sites/2/set",
     "install": "/sites/1/install",
+    "install-over-sftp": "/sites/3/install",
     "live-check": "/sites/3/live-check",
 }
 
@@ -52,12 +56,28 @@ def _wait(process: "subprocess.Popen[bytes]") -> None:
             time.sleep(0.5)
 
 
+def _over_sftp(page: Page) -> None:
+    """Build a set for the old site and try the connection to where it lives."""
+    page.goto(f"{ADDRESS}/sites/3/artwork?piece=8")
+    page.get_by_role("button", name="Put it on the bench").click()
+    page.get_by_role("button", name="Build the set").click()
+    page.get_by_role("heading", name="Build 1", exact=True).wait_for()
+    page.goto(ADDRESS + VIEWS["install-over-sftp"])
+    page.get_by_label("Password, or a private key").fill(PASSWORD)
+    page.get_by_role("button", name="Try the connection").click()
+    page.get_by_role("button", name="Agree to this key").click()
+    page.get_by_role("heading", name="What the site has now").wait_for()
+
+
 def take(names: list[str]) -> None:
     """Take a picture of each named view."""
     with demo(), chromium() as browser:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         for name in names:
             page.goto(ADDRESS + VIEWS[name], wait_until="networkidle")
+            if name == "install-over-sftp":
+                _over_sftp(page)
+            page.locator(".ant-spin").first.wait_for(state="hidden")
             page.wait_for_timeout(500)
             page.screenshot(path=FOLDER / f"{name}.png")
 
