@@ -26,13 +26,19 @@ from bexi.server.demo.artwork import ferry_lockup
 
 SIZES = (16, 24, 32, 48, 64, 96, 128, 180, 192, 256, 384, 512)
 _MEASURE_MEMORY = """
-import resource, sys
-from benchmarks.icons import twelve
+import sys
 from pathlib import Path
+from benchmarks.icons import twelve
+
+def status(name):
+    lines = Path("/proc/self/status").read_text().splitlines()
+    return next(int(line.split()[1]) * 1024 for line in lines if line.startswith(name))
+
 data = Path(sys.argv[1]).read_bytes()
-before = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
+Path("/proc/self/clear_refs").write_text("5")  # the peak is counted from here (proc(5))
+before = status("VmRSS")
 twelve(data)
-print((resource.getrusage(resource.RUSAGE_SELF).ru_maxrss - before) * 1024)
+print(status("VmHWM") - before)
 """
 
 
