@@ -1,5 +1,6 @@
 import base64
 import io
+import os
 import tempfile
 import zipfile
 from datetime import timedelta
@@ -16,6 +17,7 @@ from bexi.cli import app
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.plan import READY_MADE
+from bexi.server import worker
 from bexi.server.artwork.services import add_artwork
 from bexi.server.benches.services import save_draft
 from bexi.server.builds import services
@@ -123,6 +125,17 @@ class WorkerTests(TransactionTestCase):
             call_command("db_worker", batch=True, interval=0, startup_delay=False, verbosity=0)
             run.refresh_from_db()
             self.assertEqual((run.state, site.builds.count()), (RunState.DONE, 1))
+
+    def test_work_may_wait_as_long_as_a_worker_is_alive(self):
+        with tempfile.TemporaryDirectory() as folder, override_settings(DATA_FOLDER=Path(folder)):
+            long_ago = timezone.now() - timedelta(minutes=5)
+            self.assertTrue(worker.is_gone(long_ago))
+            self.assertFalse(worker.is_gone(timezone.now()))
+            with mock.patch("threading.Thread"):
+                worker.keep_beating()
+            self.assertFalse(worker.is_gone(long_ago))
+            os.utime(Path(folder) / "worker-alive", (0, 0))
+            self.assertTrue(worker.is_gone(long_ago))
 
 
 class HandingOutTests(BenchTestCase):

@@ -23,6 +23,13 @@ from tests.server.case import BenchTestCase
 PAGE = b"<html>\n<head>\n<title>a</title>\n</head>\n<body></body>\n</html>\n"
 
 
+def start_again() -> None:
+    """What the worker does when it starts, before its first work."""
+    command = "bexi.server.installs.management.commands.work"
+    with mock.patch(f"{command}.call_command"), mock.patch(f"{command}.worker.keep_beating"):
+        call_command("work", stdout=io.StringIO())
+
+
 class InstallTestCase(BenchTestCase):
     def setUp(self):
         super().setUp()
@@ -209,11 +216,23 @@ class InterruptedTests(InstallTestCase):
         for at in range(0, 200, 3):
             if not self.killed(at):
                 break
-            with mock.patch("bexi.server.installs.management.commands.work.call_command"):
-                call_command("work", stdout=io.StringIO())
+            start_again()
             self.assertEqual(self.files(), self.first, at)
             self.assertEqual(Install.objects.first().state, InstallState.PUT_BACK)
         self.assertGreater(at, 30)
+
+    def test_work_that_ended_with_bexi_is_not_waited_for(self):
+        site = {"site": self.site, "build": self.site.builds.first(), "pages": "*"}
+        under_way = Planning.objects.create(state="reading", sealed="x", **site)
+        waiting = Planning.objects.create(state="waiting", sealed="x", **site)
+        run = self.site.build_runs.first()
+        run.state = "running"
+        run.save()
+        start_again()
+        for one, state in ((under_way, "failed"), (waiting, "waiting"), (run, "failed")):
+            one.refresh_from_db()
+            self.assertEqual(one.state, state)
+        self.assertEqual((under_way.sealed, waiting.sealed), ("", "x"))
 
     def test_a_place_that_does_not_answer_then_stays_stuck_until_it_does(self):
         self.killed(40)

@@ -2,14 +2,12 @@
 
 import hashlib
 from collections.abc import Callable, Mapping
-from datetime import timedelta
 from types import MappingProxyType
 from typing import Any
 
 from django.core.cache import cache
 from django.db import transaction
 from django.db.models import Max
-from django.utils import timezone
 
 from bexi.core.artwork.licences import credit_line
 from bexi.core.artwork.pictures import Picture
@@ -25,16 +23,13 @@ from bexi.core.iconset.plan import READY_MADE, Plan
 from bexi.core.iconset.recipe_file import MAIN, NAME, RecipeFile, Source
 from bexi.core.pixels.colour import Colour
 from bexi.core.sitehead.snippet import HeadLines
-from bexi.server import blobs
+from bexi.server import blobs, worker
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import open_picture
 from bexi.server.benches.models import Draft
 from bexi.server.builds.models import Build, BuildFile, BuildRun, KeptRequirement, Order, RunState, SitePlan, plan_of
 from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
-
-LOST_AFTER = timedelta(seconds=60)
-"""A run from which nothing was heard for so long has no worker any more."""
 
 
 class BuildStopped(Exception):
@@ -60,7 +55,7 @@ def start(site: Site) -> BuildRun:
 def latest_run(site: Site) -> BuildRun | None:
     """The latest run of a site; one that lost its worker is over."""
     run = site.build_runs.first()
-    if run and not run.is_over and timezone.now() - run.changed > LOST_AFTER:
+    if run and not run.is_over and worker.is_gone(run.changed):
         run.state = RunState.FAILED
         run.problem = "The program that builds in the background was ended. Start Bexi again, then build again."
         run.save()
@@ -88,6 +83,12 @@ def carry_out(run: BuildRun) -> None:
         raise
     finally:
         run.save()
+
+
+def give_up_interrupted() -> None:
+    """Note that runs which were under way when Bexi ended will not go on. Those that wait have their turn."""
+    told = "The build was interrupted when Bexi ended. Build again."
+    BuildRun.objects.filter(state=RunState.RUNNING).update(state=RunState.FAILED, problem=told)
 
 
 def _note(run: BuildRun, progress: Progress) -> None:

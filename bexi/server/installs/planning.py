@@ -4,7 +4,6 @@ import fnmatch
 import time
 from collections.abc import Callable
 from dataclasses import asdict
-from datetime import timedelta
 
 from django.utils import timezone
 
@@ -14,7 +13,7 @@ from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
 from bexi.installing.plan import InstallPlan, plan_install
 from bexi.installing.step import Content, StepKind
-from bexi.server import blobs, vault
+from bexi.server import blobs, vault, worker
 from bexi.server.builds.models import Build
 from bexi.server.builds.services import head_lines
 from bexi.server.installs.models import UNFINISHED, Planning, PlanningState
@@ -22,8 +21,6 @@ from bexi.server.installs.places import place_of, place_warning, secret_of
 from bexi.server.sites.models import Site
 
 ALL_PAGES = "*"
-LOST_AFTER = timedelta(seconds=60)
-"""Work from which nothing was heard for so long has no worker any more."""
 _TOLD_EVERY_SECONDS = 0.25
 
 
@@ -136,7 +133,13 @@ def wanted(pages: str) -> Callable[[str], bool]:
 
 def is_lost(planning: Planning) -> bool:
     """Whether an unfinished planning has no worker any more."""
-    return not planning.is_over and timezone.now() - planning.changed > LOST_AFTER
+    return not planning.is_over and worker.is_gone(planning.changed)
+
+
+def give_up_interrupted() -> None:
+    """Note that plannings which were under way when Bexi ended will not go on. Those that wait have their turn."""
+    told = "The planning was interrupted when Bexi ended. Nothing was touched; plan again."
+    Planning.objects.filter(state=PlanningState.READING).update(state=PlanningState.FAILED, problem=told, sealed="")
 
 
 def before_and_after(planning: Planning, path: str, secret: str = "") -> tuple[bytes, bytes]:

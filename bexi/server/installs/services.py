@@ -3,7 +3,6 @@
 import getpass
 from collections.abc import Callable, Sequence
 from contextlib import AbstractContextManager
-from datetime import timedelta
 
 from django.db import IntegrityError, transaction
 from django.utils import timezone
@@ -18,16 +17,13 @@ from bexi.hosts.protocol import Host
 from bexi.installing.carry_out import carry_out, plan_undo, put_back
 from bexi.installing.plan import new_pages
 from bexi.installing.step import Content, Step, StepKind
-from bexi.server import blobs, vault
+from bexi.server import blobs, vault, worker
 from bexi.server.builds.services import head_lines
 from bexi.server.installs.models import INTERRUPTED, Install, InstallState, InstallStep, Planning, PlanningState
 from bexi.server.installs.places import place_of, secret_of
 from bexi.server.installs.planning import latest_build, plan_now, wanted
 from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
-
-LOST_AFTER = timedelta(seconds=60)
-"""An installation from which nothing was heard for so long has no worker any more."""
 
 
 def start_install(planning: Planning, secret: str = "") -> Install:
@@ -222,7 +218,7 @@ def recover() -> list[Install]:
 
 def is_lost(journal: Install) -> bool:
     """Whether an unfinished installation has no worker any more."""
-    return not journal.is_over and timezone.now() - journal.changed > LOST_AFTER
+    return not journal.is_over and worker.is_gone(journal.changed)
 
 
 def _opening(journal: Install) -> Callable[[], AbstractContextManager[CarefulHost]]:
