@@ -2,7 +2,9 @@
 
 import dataclasses
 import json
+import os
 from collections.abc import Callable
+from contextlib import closing
 from pathlib import Path
 from typing import Annotated
 
@@ -18,6 +20,7 @@ from bexi.core.iconset.build import BuiltSet, Pictures, build
 from bexi.core.iconset.compare import Change, FileDifference, compare
 from bexi.core.iconset.fit import FieldFormat, Ground, Requirement, fit
 from bexi.core.iconset.plan import READY_MADE, RECOMMENDED, Plan
+from bexi.core.iconset.processes import Processes
 from bexi.core.iconset.recipe_file import RecipeFile
 from bexi.core.pixels.colour import Colour
 from bexi.core.sitehead.snippet import HeadLines
@@ -63,7 +66,8 @@ def build_command(
             stamped=stamped or chosen.addresses.stamped,
         )
         chosen = dataclasses.replace(chosen, addresses=addresses)
-        built = build(pictures, recipe, chosen, name or site)
+        with closing(Processes(os.cpu_count() or 1)) as processes:
+            built = build(pictures, recipe, chosen, name or site, each=processes.each)
     write_all(out, {file.name: file.data for file in built.files})
     lines = HeadLines(built.files, addresses, built.colour).lines()
     if as_json:

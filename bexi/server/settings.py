@@ -74,6 +74,7 @@ DATABASES = {
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
+ENCODING_PROCESSES = min(4, os.cpu_count() or 1)
 TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend"}}
 
 STATIC_URL = "static/"

@@ -14,7 +14,7 @@ from bexi.core.framing.drawn import drawn, drawn_in_one_colour, why_not_drawn
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import LARGEST_ICON, Framing, Recipe
 from bexi.core.iconset.catalogue import MANIFEST, TILE_CONFIG, FileSpec, IconSpec
-from bexi.core.iconset.encode import canvas, encode
+from bexi.core.iconset.encode import Each, Job, canvas, encode
 from bexi.core.iconset.plan import Plan
 from bexi.core.iconset.verify import verify_drawing, verify_icon, verify_manifest, verify_tiles
 from bexi.core.pixels.colour import Colour
@@ -94,14 +94,17 @@ def build(
     plan: Plan,
     site_name: str,
     watch: Callable[[Progress], None] = lambda progress: None,
+    each: Each = map,
 ) -> BuiltSet:
     """All files of a plan; calls `watch` when each is verified, which may raise to stop.
+
+    `each` may spread the encoding over processes; that gives the same bytes.
 
     Raises FramingRefused for a frame beside the artwork, BuildFailed when a file does not pass its reading-back.
     """
     files: list[BuiltFile] = []
     left_out: list[LeftOut] = []
-    for made in _made(pictures, recipe, plan, site_name):
+    for made in _made(pictures, recipe, plan, site_name, each):
         if isinstance(made, LeftOut):
             left_out.append(made)
         else:
@@ -121,14 +124,18 @@ def _framing(pictures: Pictures, recipe: Recipe, size: int, purpose: Purpose) ->
     return framing_for(pictures(recipe.framing.artwork), recipe, size, purpose)
 
 
-def _made(pictures: Pictures, recipe: Recipe, plan: Plan, site_name: str) -> Iterator[BuiltFile | LeftOut]:
+def _made(pictures: Pictures, recipe: Recipe, plan: Plan, site_name: str, each: Each) -> Iterator[BuiltFile | LeftOut]:
     squares = compose_squares(pictures, recipe, ((size, spec.purpose) for spec in plan.icons for size in spec.sizes))
+    jobs = [_job(spec, plan, squares) for spec in plan.icons if spec.sizes]
+    encoded = zip(jobs, each(encode, jobs), strict=True)
     files: list[BuiltFile] = []
     for spec in plan.specs:
         if not isinstance(spec, IconSpec):
             made: BuiltFile | LeftOut = BuiltFile(spec, text_file(spec, plan, recipe, site_name, files))
         elif spec.sizes:
-            made = BuiltFile(spec, _encoded(spec, plan, squares))
+            job, data = next(encoded)
+            verify_icon(spec, data, job.pictures, plan.palette_error)
+            made = BuiltFile(spec, data)
         else:
             made = _drawing(spec, pictures, recipe, plan)
         if isinstance(made, BuiltFile):
@@ -136,11 +143,9 @@ def _made(pictures: Pictures, recipe: Recipe, plan: Plan, site_name: str) -> Ite
         yield made
 
 
-def _encoded(spec: IconSpec, plan: Plan, squares: Squares) -> bytes:
+def _job(spec: IconSpec, plan: Plan, squares: Squares) -> Job:
     meant = [canvas(spec, squares[size, spec.purpose]) for size in spec.sizes]
-    data = encode(spec, meant, plan.frame_kind, plan.palette_error)
-    verify_icon(spec, data, meant, plan.palette_error)
-    return data
+    return Job(spec, meant, plan.frame_kind, plan.palette_error)
 
 
 def _drawing(spec: IconSpec, pictures: Pictures, recipe: Recipe, plan: Plan) -> BuiltFile | LeftOut:

@@ -1,6 +1,7 @@
 """From composed pictures to the bytes of an icon file."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -25,10 +26,30 @@ def canvas(spec: IconSpec, square: Pixels) -> Pixels:
     return np.pad(square, ((0, 0), (left, spec.width - height - left), (0, 0)))
 
 
-def encode(spec: IconSpec, pictures: Sequence[Pixels], frame_kind: str = "bitmap", palette_error: float = 0) -> bytes:
-    """The bytes of one ICO or PNG file; see `Plan` for the choices."""
-    if spec.media_type == ico.MEDIA_TYPE:
-        return ico.write(pictures, _FRAME_KINDS[frame_kind])
-    whole = png.write(pictures[0])
-    reduced = palette.within(pictures[0], palette_error) if palette_error else None
+@dataclass(frozen=True, eq=False)
+class Job:
+    """One ICO or PNG file to encode, apart from all others; see `Plan` for the choices."""
+
+    spec: IconSpec
+    pictures: Sequence[Pixels]
+    frame_kind: str = "bitmap"
+    palette_error: float = 0
+
+    @property
+    def area(self) -> int:
+        """How many pixels there are."""
+        return sum(picture.shape[0] * picture.shape[1] for picture in self.pictures)
+
+
+Each = Callable[[Callable[[Job], bytes], Sequence[Job]], Iterator[bytes]]
+"""Does the work on each job and gives the results in order: `map`, or one that spreads them over processes."""
+
+
+def encode(job: Job) -> bytes:
+    """The bytes of one ICO or PNG file."""
+    if job.spec.media_type == ico.MEDIA_TYPE:
+        return ico.write(job.pictures, _FRAME_KINDS[job.frame_kind])
+    (picture,) = job.pictures
+    whole = png.write(picture)
+    reduced = palette.within(picture, job.palette_error) if job.palette_error else None
     return min(whole, png.write(reduced.pixels), key=len) if reduced else whole

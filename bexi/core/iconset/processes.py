@@ -1,0 +1,54 @@
+"""Encoding in processes: a PNG is searched for on one core and keeps all else in its process waiting."""
+
+import multiprocessing
+import os
+from collections.abc import Callable, Iterator, Sequence
+from concurrent.futures import ProcessPoolExecutor
+from concurrent.futures.process import BrokenProcessPool
+
+from bexi.core.iconset.encode import Job
+
+_WORTH_IT = 400_000
+"""In px; starting the processes takes as long as encoding so many of them [measured]."""
+
+
+class Processes:
+    """Spreads jobs over processes, which are started for the first set that is worth it and then kept."""
+
+    def __init__(self, count: int) -> None:
+        self._count = count
+        self._pool: ProcessPoolExecutor | None = None
+
+    def each(self, work: Callable[[Job], bytes], jobs: Sequence[Job]) -> Iterator[bytes]:
+        """See `Each`."""
+        if self._count < 2 or sum(job.area for job in jobs) < _WORTH_IT:
+            return map(work, jobs)
+        return self._spread(work, jobs)
+
+    def _spread(self, work: Callable[[Job], bytes], jobs: Sequence[Job]) -> Iterator[bytes]:
+        done = 0
+        try:
+            for data in self._started().map(work, jobs):
+                yield data
+                done += 1
+        except BrokenProcessPool:  # one was ended from outside, for want of memory perhaps
+            self.close()
+            yield from map(work, jobs[done:])
+
+    def close(self) -> None:
+        """End the processes."""
+        if self._pool:
+            self._pool.shutdown(cancel_futures=True)
+            self._pool = None
+
+    def _started(self) -> ProcessPoolExecutor:
+        if self._pool is None:
+            context = multiprocessing.get_context("forkserver")
+            context.set_forkserver_preload(["bexi.core.iconset.encode"])
+            self._pool = ProcessPoolExecutor(self._count, context, _step_back)
+        return self._pool
+
+
+def _step_back() -> None:
+    """Let whoever waits for an answer go first."""
+    os.nice(5)
