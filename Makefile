@@ -39,7 +39,7 @@ screenshots: setup $(STAMPS)/chromium
 	$(PYTHON) -m docs.screenshots.take
 
 bench: setup
-	command -v convert > /dev/null || apt-get install --yes --quiet imagemagick
+	convert -version > /dev/null 2>&1 || apt-get install --yes --quiet imagemagick
 	$(PYTHON) -m benchmarks
 
 clean:

@@ -1,5 +1,6 @@
 import json
 import os
+import signal
 from pathlib import Path
 from unittest import mock
 
@@ -34,11 +35,17 @@ class InstallCommandTests(CommandTestCase):
         self.assertEqual(result.exit_code, 1, result.output)
         self.assertIn("replace  favicon.ico", result.stdout)
         self.assertIn("edit     news/a.html", result.stdout)
+        self.assertIn("there    favicon.ico: 3 bytes that are no picture", result.stdout)
         self.assertEqual(self.files(), self.first)
         told = json.loads(self.run_bexi("install", self.icons, "--to", self.site, "--plan", "--json").stdout)
         self.assertEqual(
             {step["path"] for step in told["steps"]} - {"index.html"}, {*self.files(self.icons), "news/a.html"}
         )
+
+    def test_what_is_there_and_wrong_is_told(self):
+        told = json.loads(self.run_bexi("install", self.icons, "--to", self.site, "--plan", "--json").stdout)
+        self.assertEqual([(one["path"], one["pages"]) for one in told["found"]], [("", 2), ("favicon.ico", 0)])
+        self.assertIn("Browsers cannot show it.", told["found"][1]["problems"][0])
 
     def test_install_and_undo_to_the_byte(self):
         result = self.run_bexi("install", self.icons, "--to", self.site, "--yes", "--stamped")
@@ -61,6 +68,20 @@ class InstallCommandTests(CommandTestCase):
         result = self.run_bexi("install", self.icons, "--to", self.site)
         self.assertNotEqual(result.exit_code, 0)
         self.assertEqual(self.files(), self.first)
+
+    def test_ctrl_c_stops_and_puts_back(self):
+        real = Journal.begin
+
+        def interrupted(journal, number, step, now):
+            real(journal, number, step, now)
+            if number == 4:
+                os.kill(os.getpid(), signal.SIGINT)
+
+        with mock.patch.object(Journal, "begin", interrupted):
+            result = self.run_bexi("install", self.icons, "--to", self.site, "--yes")
+        self.assertEqual((result.exit_code, self.files()), (2, self.first))
+        self.assertIn("Everything was put back as it was.", result.stderr)
+        self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes").exit_code, 2)
 
     def test_killed_on_the_way_undo_puts_everything_back(self):
         real = Journal.begin

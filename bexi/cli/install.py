@@ -93,9 +93,10 @@ def _do(
     journal: Journal,
 ) -> None:
     try:
-        carry_out(opening, steps, contents, journal, lambda content: journal.copy(content) or b"")
+        with journal.stopped_by_ctrl_c():
+            carry_out(opening, steps, contents, journal, lambda content: journal.copy(content) or b"")
     except InstallRefused as refusal:
-        if refusal.code == "put-back":
+        if refusal.code in ("put-back", "stopped"):
             journal.close()
         raise
 

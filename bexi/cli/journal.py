@@ -3,7 +3,11 @@
 import hashlib
 import json
 import os
+import signal
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
+from types import FrameType
 
 from bexi.core.errors import InstallRefused
 from bexi.installing.step import Content, Step
@@ -18,6 +22,7 @@ class Journal:
         self._folder = _state_folder(to)
         self._folder.mkdir(mode=0o700, parents=True, exist_ok=True)
         self.steps: list[Step] = []
+        self._stopping = False
         self._noted = fresh
         if fresh and (self._folder / _STEPS).exists():
             raise InstallRefused(
@@ -46,8 +51,21 @@ class Journal:
                 os.fsync(file.fileno())
 
     def stop_asked(self) -> bool:
-        """See carry_out.Journal: Ctrl-C stops a command."""
-        return False
+        """See carry_out.Journal."""
+        return self._stopping
+
+    @contextmanager
+    def stopped_by_ctrl_c(self) -> Iterator[None]:
+        """Ctrl-C asks what goes on meanwhile to stop and put back, instead of leaving it half done."""
+
+        def stop(number: int, frame: FrameType | None) -> None:
+            self._stopping = True
+
+        before = signal.signal(signal.SIGINT, stop)
+        try:
+            yield
+        finally:
+            signal.signal(signal.SIGINT, before)
 
     def copy(self, content: Content | None) -> bytes | None:
         """The bytes of a copy that was kept."""

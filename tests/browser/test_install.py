@@ -1,10 +1,11 @@
 import io
 import re
 import zipfile
+from unittest import mock
 
 from playwright.sync_api import expect
 
-from bexi.server.installs.models import Install, InstallState
+from bexi.server.installs.models import Install, InstallState, Planning
 from bexi.server.installs.services import install_now
 from bexi.server.sites.models import Site
 from bexi.standin.account import PASSWORD, USER
@@ -22,6 +23,29 @@ class InstallViewTests(ViewTestCase):
         expect(left_alone).to_contain_text("a part of a page")
         page.get_by_text("parts/header.html").click()
         expect(page.get_by_text("Gives way: <link rel=").first).to_be_visible()
+
+    def test_planning_shows_how_far_it_is_and_can_be_stopped(self):
+        with mock.patch("bexi.server.installs.tasks.run_planning"):
+            page = self.view("install")
+            expect(page.get_by_role("button", name="Stop planning")).to_be_enabled()
+            Planning.objects.update(state="reading", done=1200, total=5000)
+            expect(page.get_by_text("1200 of 5000 pages read")).to_be_visible()
+            page.get_by_role("button", name="Stop planning").click()
+            expect(page.get_by_role("button", name="Stop planning")).to_have_class(re.compile("loading"))
+            self.assertTrue(Planning.objects.get().stop_asked)
+            Planning.objects.update(state="stopped")
+            expect(page.get_by_role("alert")).to_contain_text("You stopped the planning. Nothing was touched.")
+        page.get_by_role("button", name="Plan again").click()
+        expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
+
+    def test_what_changes_in_the_manifest_and_what_was_done_are_shown(self):
+        page = self.view("install")
+        page.locator("summary", has_text="site.webmanifest").click()
+        expect(page.get_by_text('"src": "/icon-192.png"').first).to_be_visible()
+        page.get_by_role("button", name=re.compile("^Install .* changes$")).click()
+        expect(page.get_by_role("heading", name="Build 1 is in place")).to_be_visible()
+        page.get_by_text("11 files").click()
+        expect(page.get_by_role("listitem").filter(has_text="parts/header.html edited").first).to_be_visible()
 
     def test_a_site_changed_meanwhile_is_told_and_planned_again(self):
         page = self.view("install")

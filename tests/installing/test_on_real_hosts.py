@@ -1,11 +1,15 @@
 """Installing over the real protocols, on the stand-in host, with everything it can do wrong."""
 
+import itertools
 import shutil
+import stat
 import tempfile
 from collections.abc import Iterator
 from contextlib import AbstractContextManager, contextmanager
 from pathlib import Path
-from unittest import TestCase
+from unittest import TestCase, mock
+
+import paramiko
 
 from bexi.core.errors import HostRefused, InstallRefused
 from bexi.core.iconset.plan import Plan
@@ -115,6 +119,41 @@ class ConnectionTests(RealHostTestCase):
             self.assertNotIn("wrong", caught.exception.sentence)
             with self.assertRaises(HostRefused), opened(self.place(kind, "nowhere"), PASSWORD):
                 pass
+
+
+class HostileListingTests(RealHostTestCase):
+    """What a server lists is bounded, and odd names are told."""
+
+    def listed(self, kind: str) -> str:
+        with self.assertRaises(HostRefused) as caught, opened(self.place(kind, "log"), PASSWORD) as host:
+            list(host.files())
+        return caught.exception.code
+
+    def test_an_ftp_listing_without_end(self):
+        def endless(ftp, command, callback):
+            while True:
+                callback(b"type=file; page.html\r\n" * 10_000)
+
+        self.place("ftps", "log")
+        with mock.patch("ftplib.FTP.retrbinary", endless):
+            self.assertEqual(self.listed("ftp"), "endless-listing")
+
+    def test_an_sftp_listing_without_end(self):
+        one = paramiko.SFTPAttributes()
+        one.st_mode, one.filename = stat.S_IFREG, "page.html"
+        place = self.place("sftp", "log")
+        with (
+            mock.patch("paramiko.SFTPClient.listdir_iter", lambda *folder: itertools.repeat(one)),
+            mock.patch("bexi.hosts.sftp.MOST_FILES", 1000),
+            opened(place, PASSWORD) as host,
+        ):
+            self.assertEqual(list(host.files()), ["page.html"])
+
+    def test_a_name_that_is_no_text(self):
+        self.place("sftp", "log")
+        odd = UnicodeDecodeError("utf-8", b"caf\xe9", 3, 4, "invalid")
+        with mock.patch("paramiko.SFTPClient.listdir_iter", side_effect=odd):
+            self.assertEqual(self.listed("sftp"), "odd-name")
 
 
 class InstallOnRealHostsTests(RealHostTestCase):

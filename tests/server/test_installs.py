@@ -5,9 +5,10 @@ from unittest import mock
 
 from django.conf import settings
 from django.core.management import call_command
-from django.db import connection
+from django.db import IntegrityError, connection, transaction
 from django.test import override_settings
 
+from bexi.core.livesite.pages import Served
 from bexi.server import vault
 from bexi.server.installs import planning, services
 from bexi.server.installs.models import Install, InstallState, KeptSecret, Planning
@@ -140,6 +141,26 @@ class InstallApiTests(InstallTestCase):
         Site.objects.update(place=str(self.folder))
         self.problem(self.do(planning), 409, "plan-outdated")
 
+    def test_a_place_that_is_not_the_top_folder_is_told(self):
+        (self.root / "style.css").write_bytes(b"body {}")
+        Site.objects.update(address="http://ferry.example/")
+
+        def answering(served: dict[str, bytes], status: int = 404):
+            def fetch(client, url):
+                body = served.get(url.removeprefix("http://ferry.example"))
+                return Served(url, 200 if body is not None else status, body=body or b"")
+
+            return mock.patch("bexi.server.installs.places.fetch", fetch)
+
+        for served, told in (
+            ({"/style.css": b"body {}"}, ""),
+            ({"/site/style.css": b"body {}"}, "lies inside the site's top folder"),
+        ):
+            with answering(served):
+                self.assertIn(told, self.plan()["plan"]["warning"] or "nothing: ")
+        with answering({}, status=0):
+            self.assertEqual(self.plan()["plan"]["warning"], "")
+
     def test_planning_can_be_stopped_and_left_and_come_back_to(self):
         with mock.patch("bexi.server.installs.tasks.run_planning"):
             first = self.plan()
@@ -170,8 +191,11 @@ class InstallApiTests(InstallTestCase):
         self.assertEqual(self.files(), {**self.first, "index.html": b"mine"})
 
     def test_two_installations_at_once_are_refused(self):
-        self.put_in_line()
+        first = self.put_in_line()
         self.problem(self.install(), 409, "install-under-way")
+        twin = Site.objects.create(name="The same place under another name", place=first.place)
+        with self.assertRaises(IntegrityError), transaction.atomic():
+            Install.objects.create(site=twin, build=first.build, place=first.place)
 
     def test_missing_places_are_told(self):
         Site.objects.update(place="")

@@ -106,7 +106,12 @@ class Install(models.Model):
                 fields=["site"],
                 condition=models.Q(state__in=["waiting", "started", "stuck"]),
                 name="one_unfinished_install_for_each_site",
-            )
+            ),
+            models.UniqueConstraint(
+                fields=["place"],
+                condition=models.Q(state__in=["waiting", "started", "stuck"]),
+                name="one_unfinished_install_for_each_place",
+            ),
         ]
 
     def __str__(self) -> str:
