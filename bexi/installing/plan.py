@@ -1,7 +1,9 @@
 """The install plan: every file that will be written, replaced or edited, computed before anything is touched."""
 
+import sys
 from collections.abc import Callable, Container, Iterator, Mapping
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 from bexi.core.errors import HeadRefused, HostRefused
 from bexi.core.formats import webmanifest
@@ -103,9 +105,15 @@ def _page_step(host: Host, icons: HeadLines, path: str, survey: Survey) -> Step 
             raise
         return LeftAlone(path, refusal.sentence)
     survey.add(path, edit.declared, edit.had_block)
-    notes = tuple(f"Gives way: {link}" for link in edit.removed)
+    notes = _gives_way(edit.removed)
     kind = StepKind.SAME if edit.after == page else StepKind.EDIT
-    return Step(kind, path, Content.of(page), Content("", len(edit.after)), notes, edit.template)
+    return Step(kind, path, Content.of(page), Content("", len(edit.after)), notes, sys.intern(edit.template))
+
+
+@lru_cache(maxsize=1000)
+def _gives_way(removed: tuple[str, ...]) -> tuple[str, ...]:
+    """Notes on what is removed; pages that say the same share them, so that a plan for thousands stays small."""
+    return tuple(f"Gives way: {link}" for link in removed)
 
 
 def _files(host: Host, icons: HeadLines) -> Iterator[tuple[str, tuple[bytes, tuple[str, ...]]]]:

@@ -17,7 +17,7 @@ class StepKind(StrEnum):
     SAME = "same"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Content:
     """Bytes known by their SHA-256, hexadecimal, and their number. The bytes themselves are got when needed.
 
@@ -33,7 +33,7 @@ class Content:
         return None if data is None else cls(hashlib.sha256(data).hexdigest(), len(data))
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Step:
     """One file before and after; None means it is not there. `notes` say what a person should know.
 
