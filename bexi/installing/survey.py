@@ -53,7 +53,7 @@ class Survey:
         if not declared and not has_block:
             self._bare += 1
         folder = posixpath.dirname(page)
-        lines = [_Line(_located(folder, link.href), link) for link in declared]
+        lines = list(dict.fromkeys(_Line(_located(folder, link.href), link) for link in declared))
         for number, line in enumerate(lines):
             if line not in self._lines and len(self._lines) >= MOST_LINES:
                 continue
@@ -79,7 +79,7 @@ class Survey:
 
     def _looked_at(self, path: str, link: IconLink | None) -> tuple[str, tuple[str, ...]]:
         if "://" in path:
-            return "on another host, not looked at", ()
+            return "a full address; the live check looks at it", ()
         data = self._read(path)
         if data is None:
             return "missing", ("There is no such file, so browsers ask and get nothing.",)

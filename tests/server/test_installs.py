@@ -178,6 +178,11 @@ class InstallApiTests(InstallTestCase):
         self.plan(pages="news/*")
         planning.carry_out(superseded)
         self.assertEqual(Planning.objects.get().pages, "news/*")
+        self.problem(self.ask("GET", f"plannings/{superseded.pk}"), 409, "plan-outdated")
+        self.problem(self.do({"id": superseded.pk}), 409, "plan-outdated")
+        other = Site.objects.create(name="Other")
+        body = {"planning_id": Planning.objects.get().pk}
+        self.assertEqual(self.ask("POST", f"sites/{other.pk}/installs", body).status_code, 404)
 
     def test_undo_asks_about_somebodys_later_change_with_all_three_versions(self):
         done = self.install().json()

@@ -4,6 +4,7 @@ import hashlib
 import re
 from dataclasses import dataclass
 
+from bexi.core.errors import HeadRefused
 from bexi.core.sitehead.link import IconLink
 from bexi.core.sitehead.scan import Head, Span, Tag, as_text, find_head
 from bexi.core.sitehead.snippet import HeadLines, marked
@@ -14,6 +15,8 @@ _OF_THE_PAGE = re.compile(
 )
 
 
+MOST_DECLARED = 200
+"""Icon lines in one head; a real one has a dozen."""
 _SAMPLE = 1024
 """So many bytes tell which line ends a page has; they are all alike but in broken pages."""
 _ENDS_LINE = re.compile(r"[ \t]*(\r\n|\r|\n|\Z)")
@@ -48,6 +51,11 @@ def edit_head(page: bytes, icons: HeadLines, path: str = "") -> HeadEdit:
     text = as_text(page)
     head = find_head(text)
     others = [(tag, link) for tag, link in head.icon_tags if not _within(tag, head.block)]
+    if len(others) > MOST_DECLARED:
+        raise HeadRefused(
+            "too-many-icons",
+            f"This page declares more than {MOST_DECLARED} icons. Remove those nobody needs and plan again.",
+        )
     foreign = [tag for tag, link in others if icons.replaces(link)]
     lines = marked(icons.lines(path, head.xhtml))
     if head.block:
@@ -81,7 +89,8 @@ def _new_block(text: str, head: Head, foreign: list[Tag], lines: list[str]) -> t
     the character set, which a browser must meet early (WHATWG HTML, §4.2.5.4).
     """
     early = [tag for tag in head.tags if _is_early(tag)]
-    links = [tag for tag in head.tags if tag.name == "link" and tag not in foreign]
+    gone = set(foreign)
+    links = [tag for tag in head.tags if tag.name == "link" and tag not in gone]
     earliest = early[-1].end if early else head.inside.start
     if foreign and foreign[0].start >= earliest:
         line = _line_of(text, foreign[0])

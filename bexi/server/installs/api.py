@@ -3,7 +3,7 @@
 import difflib
 from datetime import datetime
 
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Schema
 from ninja.files import UploadedFile
@@ -256,7 +256,7 @@ def plan(request: HttpRequest, site_id: int, body: PlanningIn) -> tuple[int, Pla
 @router.get("/plannings/{planning_id}", response=PlanningOut)
 def look_at_planning(request: HttpRequest, planning_id: int) -> PlanningOut:
     """How far a planning is, and the plan once it is made."""
-    return PlanningOut.of(get_object_or_404(Planning, pk=planning_id))
+    return PlanningOut.of(planning.planning_by(planning_id))
 
 
 @router.post("/plannings/{planning_id}/stop", response={202: None})
@@ -269,8 +269,7 @@ def stop_planning(request: HttpRequest, planning_id: int) -> tuple[int, None]:
 @router.post("/plannings/{planning_id}/difference", response=DifferenceOut)
 def difference(request: HttpRequest, planning_id: int, body: DifferenceIn) -> DifferenceOut:
     """What would change in one file, line by line."""
-    planned = get_object_or_404(Planning, pk=planning_id)
-    before, after = planning.before_and_after(planned, body.path, body.secret)
+    before, after = planning.before_and_after(planning.planning_by(planning_id), body.path, body.secret)
     lines = difflib.unified_diff(_lines(before), _lines(after), "before", "after", n=2, lineterm="")
     return DifferenceOut(lines=list(lines)[2:])
 
@@ -284,7 +283,9 @@ def list_installs(request: HttpRequest, site_id: int) -> list[InstallOut]:
 @router.post("/sites/{site_id}/installs", response={202: InstallOut})
 def install(request: HttpRequest, site_id: int, body: InstallIn) -> tuple[int, InstallOut]:
     """Do what was planned, in the background."""
-    planned = get_object_or_404(Planning, pk=body.planning_id, site_id=site_id)
+    planned = planning.planning_by(body.planning_id)
+    if planned.site_id != site_id:
+        raise Http404
     return 202, InstallOut.of(services.start_install(planned, body.secret))
 
 

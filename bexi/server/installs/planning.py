@@ -51,6 +51,14 @@ def start(site: Site, secret: str = "", pages: str = ALL_PAGES) -> Planning:
     return fresh
 
 
+def planning_by(planning_id: int) -> Planning:
+    """The planning of this number; raises InstallRefused when it has given way to a later one."""
+    planning = Planning.objects.filter(pk=planning_id).first()
+    if planning is None:
+        raise InstallRefused("plan-outdated", "A newer plan was made since. Nothing was touched; plan again.")
+    return planning
+
+
 def plan_now(site: Site) -> Planning:
     """Plan at once, for all pages of a folder on this machine."""
     planning = _ordered(site, "", ALL_PAGES)

@@ -84,6 +84,14 @@ class EditTests(TestCase):
         )
         self.assertEqual(edit.after, edit_head(PAGE).after)
 
+    def test_heads_with_icons_or_links_without_end_are_bounded(self):
+        icons = b"<head><title>a</title>" + b"<link rel=icon href=a>" * 300_000 + b"</head>"
+        with self.assertRaises(HeadRefused) as caught:
+            edit_head(icons)
+        self.assertEqual(caught.exception.code, "too-many-icons")
+        links = b"<head><title>a</title>" + b"<link rel=stylesheet href=a>" * 200_000 + b"</head>"
+        self.assertIn(b"/favicon.ico", edit_head(links).after)
+
     def test_tile_pictures_give_way_and_a_manifest_only_to_another(self):
         tile, manifest = (
             b'<meta name="msapplication-TileImage" content="t.png">\n',
