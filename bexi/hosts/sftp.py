@@ -3,6 +3,7 @@
 import base64
 import hashlib
 import io
+import logging
 import posixpath
 import socket
 import stat
@@ -16,6 +17,7 @@ from bexi.core.errors import HostRefused
 from bexi.hosts.place import Place, UnknownServer
 from bexi.hosts.protocol import DEEPEST, MOST_FILES, Entry
 
+logging.getLogger("paramiko").setLevel(logging.CRITICAL)  # what fails is told by a HostRefused
 TIMEOUT_SECONDS = 20
 _KEYS = (paramiko.Ed25519Key, paramiko.ECDSAKey, paramiko.RSAKey)
 

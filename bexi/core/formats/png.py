@@ -6,7 +6,7 @@ from bexi.core.pixels.light import Pixels
 
 MEDIA_TYPE = "image/png"
 
-_LARGE = 256 * 256
+_SMALL, _LARGE = 96 * 96, 256 * 256
 _FILTERS = [oxipng.RowFilter.NoOp, oxipng.RowFilter.BigEnt]
 """Drawn pictures are smallest without a filter, grainy ones with this one [measured]."""
 
@@ -24,6 +24,8 @@ def write(pixels: Pixels, reduce: bool = True) -> bytes:
         level=2,
         filter=_FILTERS,
         deflate=oxipng.Deflaters.libdeflater(effort),
+        # Which filter is better is tried out in full where that takes no time, else estimated [measured].
+        fast_evaluation=width * height > _SMALL,
         bit_depth_reduction=reduce,
         color_type_reduction=reduce,
         palette_reduction=reduce,

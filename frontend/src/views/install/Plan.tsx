@@ -55,12 +55,12 @@ function LeftAlone({ pages }: { pages: InstallPlan["left_alone"] }) {
           return (
             <li key={reason}>
               <p className={styles.reason}>{reason}</p>
-              {alike.slice(0, SHOWN).map(({ path }) => (
-                <code key={path} className={styles.alike}>
-                  {path}
-                </code>
-              ))}
-              {alike.length > SHOWN && `and ${alike.length - SHOWN} more`}
+              <div className={styles.alike}>
+                {alike.slice(0, SHOWN).map(({ path }) => (
+                  <code key={path}>{path}</code>
+                ))}
+                {alike.length > SHOWN && `and ${alike.length - SHOWN} more`}
+              </div>
             </li>
           );
         })}
