@@ -6,7 +6,7 @@ import zipfile
 from collections.abc import Iterator, Mapping
 
 from bexi.core.errors import HostRefused
-from bexi.hosts.protocol import MOST_FILES, Entry
+from bexi.hosts.protocol import MOST_FILES
 
 MOST_UNPACKED = 2 * 1024**3
 _MOST_SWELLING = 200
@@ -26,14 +26,14 @@ class ZipStorage:
         self._top = self._shared_folder()
         self.changed: dict[str, bytes | None] = {}
 
-    def walk(self) -> Iterator[Entry]:
+    def walk(self) -> Iterator[str]:
         """See Storage."""
-        for name, info in self._entries.items():
+        for name in self._entries:
             path = name.removeprefix(self._top)
             hidden = any(part.startswith(".") for part in path.split("/")[:-1])
             if not hidden and self.changed.get(path, b"") is not None:
-                yield Entry(path, info.file_size)
-        yield from (Entry(path) for path, data in self.changed.items() if data is not None)
+                yield path
+        yield from (path for path, data in self.changed.items() if data is not None)
 
     def get(self, path: str, most: int) -> bytes | None:
         """See Storage."""

@@ -23,14 +23,14 @@ class CarefulHost:
     def files(self) -> Iterator[str]:
         """See Host. Names that are no safe paths are passed over."""
         found: list[str] = []
-        for count, entry in enumerate(self._storage.walk(), 1):
+        for count, path in enumerate(self._storage.walk(), 1):
             if count > MOST_FILES:
                 raise HostRefused(
                     "endless-listing",
                     f"This place lists more than {MOST_FILES:,} files. Choose the site's own top folder.",
                 )
-            if _is_safe(entry.path):
-                found.append(entry.path)
+            if _is_safe(path):
+                found.append(path)
         yield from sorted(set(found))
 
     def read(self, path: str) -> bytes | None:

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 from bexi.core.errors import HostRefused
-from bexi.hosts.protocol import DEEPEST, Entry, safe_path
+from bexi.hosts.protocol import DEEPEST, safe_path
 
 _AT_ONCE = 256 * 1024
 
@@ -19,12 +19,13 @@ class FolderStorage:
                 "no-such-folder", f"There is no folder {root}. Correct the site's folder, or create it first."
             )
         self._root = root.resolve()
+        self._top = str(self._root)
 
-    def walk(self) -> Iterator[Entry]:
+    def walk(self) -> Iterator[str]:
         """See Storage."""
         yield from self._walk("", 0)
 
-    def _walk(self, folder: str, depth: int) -> Iterator[Entry]:
+    def _walk(self, folder: str, depth: int) -> Iterator[str]:
         if depth >= DEEPEST:
             return
         with os.scandir(self._root / folder) as entries:
@@ -35,12 +36,12 @@ class FolderStorage:
                 if not entry.name.startswith("."):
                     yield from self._walk(path, depth + 1)
             elif entry.is_file() and (not entry.is_symlink() or self._is_inside(Path(entry.path))):
-                yield Entry(path, entry.stat().st_size)
+                yield path
 
     def get(self, path: str, most: int) -> bytes | None:
         """See Storage."""
         try:
-            with open(self._locate(path), "rb") as file:  # noqa: PTH123
+            with open(self._checked(path), "rb") as file:  # noqa: PTH123
                 start = file.read(min(most, _AT_ONCE))  # the room for `most` is made only where it is needed
                 return start + file.read(most - len(start)) if len(start) == _AT_ONCE else start
         except FileNotFoundError:
@@ -78,12 +79,16 @@ class FolderStorage:
             raise HostRefused("cannot-delete", f"{path} cannot be removed: {error.strerror}.") from error
 
     def _locate(self, path: str) -> Path:
-        at = str(self._root)
+        return Path(self._checked(path))
+
+    def _checked(self, path: str) -> str:
+        """The full path; refuses one that leads out of the top folder over a link."""
+        at = self._top
         for part in safe_path(path).split("/"):
             at = f"{at}/{part}"
             if os.path.islink(at) and not self._is_inside(Path(at)):  # noqa: PTH114
                 raise HostRefused("path-outside", f"{path} is a link that leads out of the site's folder.")
-        return Path(at)
+        return at
 
     def _is_inside(self, path: Path) -> bool:
         return path.resolve().is_relative_to(self._root)

@@ -10,7 +10,7 @@ from contextlib import contextmanager, suppress
 from bexi.core.errors import HostRefused
 from bexi.hosts.ftp_listing import Listed, from_list, from_mlsd
 from bexi.hosts.place import Place, PlaceKind, UnknownServer
-from bexi.hosts.protocol import DEEPEST, Entry
+from bexi.hosts.protocol import DEEPEST
 
 TIMEOUT_SECONDS = 20
 _MISSING = "550"
@@ -40,7 +40,7 @@ class FtpStorage:
             self._ftp.quit()
         self._ftp.close()
 
-    def walk(self) -> Iterator[Entry]:
+    def walk(self) -> Iterator[str]:
         """See Storage."""
         yield from self._walk("", 0)
 
@@ -110,16 +110,16 @@ class FtpStorage:
         secure.prot_p()
         return secure
 
-    def _walk(self, folder: str, depth: int) -> Iterator[Entry]:
+    def _walk(self, folder: str, depth: int) -> Iterator[str]:
         if depth >= DEEPEST:
             return
         folders = []
-        for name, is_folder, size in self._listed(folder):
+        for name, is_folder in self._listed(folder):
             path = f"{folder}/{name}" if folder else name
             if is_folder and not name.startswith("."):
                 folders.append(path)
             elif not is_folder:
-                yield Entry(path, size)
+                yield path
         for inner in sorted(folders):
             yield from self._walk(inner, depth + 1)
 

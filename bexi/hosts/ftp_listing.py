@@ -5,15 +5,14 @@ from collections.abc import Iterable, Iterator
 from typing import NamedTuple
 
 # A line of LIST as most servers write it; RFC 959 leaves its form open [common practice].
-_UNIX_LINE = re.compile(r"([-dl])\S{9}\s+\d+\s+\S+\s+\S+\s+(\d+)\s+\S+\s+\d+\s+\S+\s(.+)")
+_UNIX_LINE = re.compile(r"([-dl])\S{9}\s+\d+\s+\S+\s+\S+\s+\d+\s+\S+\s+\d+\s+\S+\s(.+)")
 
 
 class Listed(NamedTuple):
-    """A file or folder; `size` in bytes as the server says, None when it says nothing that makes sense."""
+    """A file or folder. What a server says of its size is not believed, so it is not read."""
 
     name: str
     is_folder: bool
-    size: int | None
 
 
 def from_mlsd(lines: Iterable[bytes]) -> Iterator[Listed]:
@@ -22,15 +21,14 @@ def from_mlsd(lines: Iterable[bytes]) -> Iterator[Listed]:
         facts, _, name = line.partition(" ")
         values = dict(fact.lower().split("=", 1) for fact in facts.split(";") if "=" in fact)
         if name and values.get("type") in ("file", "dir"):
-            size = values.get("size", "")
-            yield Listed(name, values["type"] == "dir", int(size) if size.isdecimal() and len(size) < 20 else None)
+            yield Listed(name, values["type"] == "dir")
 
 
 def from_list(lines: Iterable[bytes]) -> Iterator[Listed]:
     """Files and folders of a LIST answer; lines of another form are left out."""
     for match in filter(None, map(_UNIX_LINE.fullmatch, map(_text, lines))):
-        if match[1] != "l" and match[3] not in (".", ".."):
-            yield Listed(match[3], match[1] == "d", int(match[2]) if len(match[2]) < 20 else None)
+        if match[1] != "l" and match[2] not in (".", ".."):
+            yield Listed(match[2], match[1] == "d")
 
 
 def _text(line: bytes) -> str:

@@ -1,7 +1,7 @@
 """What Bexi asks of a place where a site's files live. Paths are relative to the top folder, with forward slashes."""
 
+import re
 from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Protocol
 
 from bexi.core.errors import HostRefused
@@ -11,19 +11,15 @@ MOST_FILES = 200_000
 DEEPEST = 40
 
 
-@dataclass(frozen=True)
-class Entry:
-    """A file in a listing; `size` in bytes as the place says, which may not be true, None when it says nothing."""
-
-    path: str
-    size: int | None = None
+# A part between slashes that is empty or leads elsewhere, or a backslash.
+_UNSAFE = re.compile(r"(?:^|/)\.{0,2}(?:/|$)|\\")
 
 
 class Storage(Protocol):
     """The plain operations of a place. Every method raises HostRefused when it cannot do its work."""
 
-    def walk(self) -> Iterator[Entry]:
-        """All files below the top folder, in any order, hidden folders left out."""
+    def walk(self) -> Iterator[str]:
+        """Paths of all files below the top folder, in any order, hidden folders left out."""
 
     def get(self, path: str, most: int) -> bytes | None:
         """At most `most` bytes from the start of a file; None when there is no such file."""
@@ -56,8 +52,7 @@ class Host(Protocol):
 
 def safe_path(path: str) -> str:
     """The path itself, if it stays below the top folder; raises HostRefused."""
-    parts = path.split("/")
-    if not path or "\\" in path or any(part in ("", ".", "..") for part in parts) or not path.isprintable():
+    if _UNSAFE.search(path) or not path.isprintable():
         raise HostRefused(
             "path-outside",
             f"“{ascii(path[:80])[1:-1]}” does not lie inside the site's top folder, so Bexi will not touch it.",

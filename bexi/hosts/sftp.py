@@ -15,7 +15,7 @@ import paramiko
 
 from bexi.core.errors import HostRefused
 from bexi.hosts.place import Place, UnknownServer
-from bexi.hosts.protocol import DEEPEST, MOST_FILES, Entry
+from bexi.hosts.protocol import DEEPEST, MOST_FILES
 
 logging.getLogger("paramiko").setLevel(logging.CRITICAL)  # what fails is told by a HostRefused
 TIMEOUT_SECONDS = 20
@@ -49,7 +49,7 @@ class SftpStorage:
         """End the connection."""
         self._transport.close()
 
-    def walk(self) -> Iterator[Entry]:
+    def walk(self) -> Iterator[str]:
         """See Storage."""
         yield from self._walk("", 0)
 
@@ -96,7 +96,7 @@ class SftpStorage:
         else:
             self._transport.auth_password(self._place.user, secret)
 
-    def _walk(self, folder: str, depth: int) -> Iterator[Entry]:
+    def _walk(self, folder: str, depth: int) -> Iterator[str]:
         if depth >= DEEPEST:
             return
         folders = []
@@ -108,7 +108,7 @@ class SftpStorage:
             if stat.S_ISDIR(mode) and not name.startswith("."):
                 folders.append(path)
             elif stat.S_ISREG(mode):
-                yield Entry(path, attributes.st_size)
+                yield path
         for inner in sorted(folders):
             yield from self._walk(inner, depth + 1)
 

@@ -8,7 +8,7 @@ from functools import lru_cache
 from bexi.core.errors import HeadRefused, HostRefused
 from bexi.core.formats import webmanifest
 from bexi.core.iconset.catalogue import MANIFEST
-from bexi.core.sitehead.edit import edit_head
+from bexi.core.sitehead.edit import HeadEditor, edit_head
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.protocol import Host
 from bexi.installing.step import Content, Step, StepKind, kind_of
@@ -79,10 +79,10 @@ def plan_install(
     file_steps = [_file_step(host, path, *made) for path, made in files.items()]
     pages: list[Step] = []
     left_alone: list[LeftAlone] = []
-    survey = Survey(host)
+    survey, editor = Survey(host), HeadEditor(icons)
     paths = new_pages(host, (), wants)
     for done, path in enumerate(paths, 1):
-        planned = _page_step(host, icons, path, survey)
+        planned = _page_step(host, editor, path, survey)
         if isinstance(planned, Step):
             pages.append(planned)
         elif planned:
@@ -92,12 +92,12 @@ def plan_install(
     return InstallPlan((*file_steps, *pages), icons, tuple(left_alone), tuple(survey.found()), written)
 
 
-def _page_step(host: Host, icons: HeadLines, path: str, survey: Survey) -> Step | LeftAlone | None:
+def _page_step(host: Host, editor: HeadEditor, path: str, survey: Survey) -> Step | LeftAlone | None:
     try:
         page = host.read(path)
         if page is None:
             return None
-        edit = edit_head(page, icons, path)
+        edit = editor.edit(page, path)
     except HeadRefused as refusal:
         return LeftAlone(path, refusal.sentence)
     except HostRefused as refusal:
@@ -106,8 +106,8 @@ def _page_step(host: Host, icons: HeadLines, path: str, survey: Survey) -> Step 
         return LeftAlone(path, refusal.sentence)
     survey.add(path, edit.declared, edit.had_block)
     notes = _gives_way(edit.removed)
-    kind = StepKind.SAME if edit.after == page else StepKind.EDIT
-    return Step(kind, path, Content.of(page), Content("", len(edit.after)), notes, sys.intern(edit.template))
+    kind = StepKind.SAME if edit.is_same else StepKind.EDIT
+    return Step(kind, path, Content.of(page), Content("", edit.size_after), notes, sys.intern(edit.template))
 
 
 @lru_cache(maxsize=1000)

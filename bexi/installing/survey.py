@@ -2,9 +2,8 @@
 
 import posixpath
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import lru_cache
 from urllib.parse import unquote, urlsplit
 
 from bexi.core.errors import HostRefused
@@ -14,6 +13,7 @@ from bexi.hosts.protocol import Host
 
 MOST_LINES = 100
 """So many different lines are looked at; a site has a few, unless each page has icons of its own."""
+_MOST_HEADS = 2000
 # Files that browsers, phones and older systems ask for by name, or that sites usually have [common practice].
 _CONVENTIONAL = ("favicon.ico", *(f"{name}.png" for name in HOME_SCREEN), "browserconfig.xml")
 MANIFEST_NAMES = ("site.webmanifest", "manifest.webmanifest", "manifest.json")
@@ -44,38 +44,49 @@ class Survey:
 
     def __init__(self, host: Host) -> None:
         self._host = host
-        self._lines: Counter[_Line] = Counter()
-        self._outdone: Counter[_Line] = Counter()
+        self._heads: Counter[tuple[str, tuple[IconLink, ...]]] = Counter()
         self._bare = 0
 
-    def add(self, page: str, declared: Sequence[IconLink], has_block: bool) -> None:
+    def add(self, page: str, declared: tuple[IconLink, ...], has_block: bool) -> None:
         """A page and what it declares outside the block that Bexi placed."""
-        if not declared and not has_block:
+        if declared:
+            head = page.rpartition("/")[0], declared
+            if head in self._heads or len(self._heads) < _MOST_HEADS:
+                self._heads[head] += 1
+        elif not has_block:
             self._bare += 1
-        folder = posixpath.dirname(page)
-        lines = list(dict.fromkeys(_Line(_located(folder, link.href), link) for link in declared))
-        for number, line in enumerate(lines):
-            if line not in self._lines and len(self._lines) >= MOST_LINES:
-                continue
-            self._lines[line] += 1
-            later = (other.link for other in lines[number + 1 :] if other.path != line.path)
-            if any(line.link.kind == "icon" == other.kind and line.link.sizes == other.sizes for other in later):
-                self._outdone[line] += 1
 
     def found(self) -> Iterator[Found]:
         """What there is: what pages declare first, then files that are found by their names."""
-        for line, pages in self._lines.items():
+        lines, outdone = self._counted()
+        for line, pages in lines.items():
             evidence, problems = self._looked_at(line.path, line.link)
-            if outdone := self._outdone[line]:
-                problems += (f"On {_pages(outdone)} another icon of the same size is declared after it, and wins.",)
+            if outdone[line]:
+                told = f"On {_pages(outdone[line])} another icon of the same size is declared after it, and wins."
+                problems += (told,)
             yield Found(line.path, line.link.kind, pages, evidence, problems)
         if self._bare:
             told = "Browsers then fall back on /favicon.ico, phones on a scrap of the page."
             yield Found("", "", self._bare, "declare no icon", (told,))
-        declared = {line.path for line in self._lines}
+        declared = {line.path for line in lines}
         for name in (*_CONVENTIONAL, *MANIFEST_NAMES):
             if name not in declared and self._read(name) is not None:
                 yield Found(name, "", 0, *self._looked_at(name, None))
+
+    def _counted(self) -> tuple[Counter[_Line], Counter[_Line]]:
+        """On how many pages each line stands, and on how many another one after it wins."""
+        lines: Counter[_Line] = Counter()
+        outdone: Counter[_Line] = Counter()
+        for (folder, declared), pages in self._heads.items():
+            here = list(dict.fromkeys(_Line(_located(folder, link.href), link) for link in declared))
+            for number, line in enumerate(here):
+                if line not in lines and len(lines) >= MOST_LINES:
+                    continue
+                lines[line] += pages
+                later = (other.link for other in here[number + 1 :] if other.path != line.path)
+                if any(line.link.kind == "icon" == other.kind and line.link.sizes == other.sizes for other in later):
+                    outdone[line] += pages
+        return lines, outdone
 
     def _looked_at(self, path: str, link: IconLink | None) -> tuple[str, tuple[str, ...]]:
         if "://" in path:
@@ -104,7 +115,6 @@ class Survey:
             return None
 
 
-@lru_cache(maxsize=1000)
 def _located(folder: str, href: str) -> str:
     """Where an address leads from the top folder, seen from a folder there; the address itself on another host."""
     try:

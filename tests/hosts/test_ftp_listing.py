@@ -19,10 +19,10 @@ class ListingTests(TestCase):
         self.assertEqual(
             list(from_mlsd(MLSD.split(b"\n"))),
             [
-                Listed("writable", False, None),
-                Listed("promiscuous", True, None),
-                Listed("no-exec", True, None),
-                Listed("cap60.pl198.tar.gz", False, 25730),
+                Listed("writable", False),
+                Listed("promiscuous", True),
+                Listed("no-exec", True),
+                Listed("cap60.pl198.tar.gz", False),
             ],
         )
 
@@ -34,16 +34,10 @@ class ListingTests(TestCase):
             b"-rw-r--r--   1 ferry    crew          512 Jan 14  1999 old page.html\r",
             b"lrwxrwxrwx   1 ferry    crew            7 Jan 14 09:00 www -> ../www",
         )
-        self.assertEqual(list(from_list(lines)), [Listed("pics", True, 4096), Listed("old page.html", False, 512)])
+        self.assertEqual(list(from_list(lines)), [Listed("pics", True), Listed("old page.html", False)])
 
     def test_what_makes_no_sense_does_no_harm(self):
-        lines = (
-            b"",
-            b" ",
-            b"type=file;size=-5; a",
-            b"type=file;size=1e9; b",
-            b"TYPE=file;size=" + b"9" * 5000 + b"; c",
-        )
-        self.assertEqual([one.size for one in from_mlsd(lines)], [None, None, None])
+        lines = (b"", b" ", b"type=file", b"type=file; ", b"size=-5;type=file; a", b"TYPE=file;size=9e9999; b")
+        self.assertEqual([one.name for one in from_mlsd(lines)], ["a", "b"])
         (odd,) = from_mlsd([b"type=file; caf\xe9.html"])
         self.assertFalse(odd.name.isprintable())

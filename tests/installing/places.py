@@ -5,7 +5,7 @@ from contextlib import contextmanager
 
 from bexi.core.errors import HostRefused
 from bexi.hosts.careful import CarefulHost
-from bexi.hosts.protocol import Entry, Storage
+from bexi.hosts.protocol import Storage
 
 PAGE = b'<html>\n<head>\n<title>a</title>\n<link rel="icon" href="x.gif">\n</head>\n<body></body>\n</html>\n'
 FIRST_STATE = {
@@ -24,8 +24,8 @@ class MemoryStorage:
     def __init__(self, files: dict[str, bytes]) -> None:
         self.contents = dict(files)
 
-    def walk(self) -> Iterator[Entry]:
-        yield from [Entry(path) for path in self.contents]
+    def walk(self) -> Iterator[str]:
+        yield from list(self.contents)
 
     def get(self, path: str, most: int) -> bytes | None:
         data = self.contents.get(path)
@@ -51,7 +51,7 @@ class FailingStorage:
     def __init__(self, storage: Storage, at: int, how: str) -> None:
         self._storage, self._left, self._how = storage, at, how
 
-    def walk(self) -> Iterator[Entry]:
+    def walk(self) -> Iterator[str]:
         return self._storage.walk()
 
     def get(self, path: str, most: int) -> bytes | None:

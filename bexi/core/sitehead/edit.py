@@ -3,6 +3,8 @@
 import hashlib
 import re
 from dataclasses import dataclass
+from functools import lru_cache
+from typing import NamedTuple
 
 from bexi.core.errors import HeadRefused
 from bexi.core.sitehead.link import IconLink
@@ -17,28 +19,58 @@ _OF_THE_PAGE = re.compile(
 
 MOST_DECLARED = 200
 """Icon lines in one head; a real one has a dozen."""
-_SAMPLE = 1024
-"""So many bytes tell which line ends a page has; they are all alike but in broken pages."""
+_LONGEST_HEAD = 64 * 1024
+"""In bytes; longer heads are not kept to be used again."""
+_PLAIN_TITLE = re.compile(r"<title>([^<\r\n]*)</title>", re.IGNORECASE)
+_HEAD_END = re.compile(r"</head\s*>", re.IGNORECASE)
 _ENDS_LINE = re.compile(r"[ \t]*(\r\n|\r|\n|\Z)")
 _BLANK = re.compile(r"[ \t]*")
 _HEAD_TAG = re.compile(r"<head[\s>]", re.IGNORECASE)
 _NEXT_INDENT = re.compile(r"[^\r\n]*(?:\r\n|\r|\n)([ \t]+)<(?!/)")
 
 
+class Change(NamedTuple):
+    """A stretch of a page, in bytes, and what comes in its place."""
+
+    start: int
+    end: int
+    text: bytes
+
+
 @dataclass(frozen=True)
 class HeadEdit:
-    """A page before and after, and the icon lines of others that gave way.
+    """A page and what changes in it, in order.
 
-    `declared` is all that others declare in its head; `had_block` whether the block of Bexi was there already.
-    `template` is the same for pages whose heads are the same but for their titles; hexadecimal.
+    `removed` are the icon lines of others that give way, `declared` is all that others declare in its head;
+    `had_block` tells whether the block of Bexi was there already. `template` is the same for pages whose heads are
+    the same but for their titles; hexadecimal.
     """
 
     before: bytes
-    after: bytes
+    changes: tuple[Change, ...]
     removed: tuple[str, ...]
     declared: tuple[IconLink, ...]
     had_block: bool
     template: str
+
+    @property
+    def after(self) -> bytes:
+        """The page with its changes."""
+        pieces, position = [], 0
+        for start, end, text in self.changes:
+            pieces += [self.before[position:start], text]
+            position = end
+        return b"".join([*pieces, self.before[position:]])
+
+    @property
+    def size_after(self) -> int:
+        """Bytes of the page with its changes."""
+        return len(self.before) + sum(len(text) - (end - start) for start, end, text in self.changes)
+
+    @property
+    def is_same(self) -> bool:
+        """Whether the page is already as it should be."""
+        return all(self.before[start:end] == text for start, end, text in self.changes)
 
 
 def edit_head(page: bytes, icons: HeadLines, path: str = "") -> HeadEdit:
@@ -48,7 +80,50 @@ def edit_head(page: bytes, icons: HeadLines, path: str = "") -> HeadEdit:
 
     Raises HeadRefused when the head cannot be found for sure. Editing an edited page changes nothing.
     """
-    text = as_text(page)
+    return _edited(page, as_text(page), icons, path)
+
+
+class HeadEditor:
+    """Edits page after page for one set.
+
+    The pages of a site share a head but for the title; so what was found for one head is used again for all that
+    differ from it in nothing else.
+    """
+
+    def __init__(self, icons: HeadLines) -> None:
+        self._icons = icons
+        self._untitled_edit = lru_cache(maxsize=64)(self._find_untitled_edit)
+
+    def edit(self, page: bytes, path: str) -> HeadEdit:
+        """See edit_head."""
+        text = as_text(page)
+        title = _PLAIN_TITLE.search(text)
+        end = _HEAD_END.search(text, title.end(), _LONGEST_HEAD) if title else None
+        if title and end:
+            start, length = title.start(1), len(title[1])
+            untitled = text[:start] + text[title.end(1) : end.end()]
+            if found := self._untitled_edit(untitled, start, path.count("/")):
+                moved = (
+                    change if change.end <= start else Change(change.start + length, change.end + length, change.text)
+                    for change in found.changes
+                )
+                removed, declared, had_block = found.removed, found.declared, found.had_block
+                return HeadEdit(page, tuple(moved), removed, declared, had_block, found.template)
+        return _edited(page, text, self._icons, path)
+
+    def _find_untitled_edit(self, untitled: str, title: int, depth: int) -> HeadEdit | None:
+        """The edit of a head whose title, at this place, is cut out; None when it is no title or head after all."""
+        try:
+            head = find_head(untitled)
+            is_title = any(tag.name == "title" and not tag.closing and tag.end == title for tag in head.tags)
+            if is_title and _HEAD_END.match(untitled, head.inside.end):
+                return _edited(untitled.encode("latin-1"), untitled, self._icons, "/" * depth)
+        except HeadRefused:
+            pass  # the page itself is refused in its turn
+        return None
+
+
+def _edited(page: bytes, text: str, icons: HeadLines, path: str) -> HeadEdit:
     head = find_head(text)
     others = [(tag, link) for tag, link in head.icon_tags if not _within(tag, head.block)]
     if len(others) > MOST_DECLARED:
@@ -58,16 +133,21 @@ def edit_head(page: bytes, icons: HeadLines, path: str = "") -> HeadEdit:
         )
     foreign = [tag for tag, link in others if icons.replaces(link)]
     lines = marked(icons.lines(path, head.xhtml))
+    newline = _newline(text[: head.inside.end])
     if head.block:
         spot = head.block
-        inserted = _laid_out(text, spot.start, lines)
+        inserted = _laid_out(text, spot.start, lines, newline)
     else:
-        spot, inserted = _new_block(text, head, foreign, lines)
-    changes = [(spot, inserted), *((_removal(text, link), "") for link in foreign)]
-    after = _apply(text, changes)
-    removed = tuple(_readable(text[link.start : link.end]) for link in foreign)
-    declared = tuple(link for _, link in others)
-    return HeadEdit(page, after.encode("latin-1"), removed, declared, head.block is not None, _template(text, head))
+        spot, inserted = _new_block(text, head, foreign, lines, newline)
+    spans = [(spot, inserted), *((_removal(text, link), "") for link in foreign)]
+    return HeadEdit(
+        page,
+        tuple(sorted(Change(*span, change.encode("latin-1")) for span, change in spans)),
+        tuple(_readable(text[link.start : link.end]) for link in foreign),
+        tuple(link for _, link in others),
+        head.block is not None,
+        _template(text, head),
+    )
 
 
 def _template(text: str, head: Head) -> str:
@@ -82,7 +162,7 @@ def _within(tag: Tag, block: Span | None) -> bool:
     return block is not None and block.start <= tag.start < block.end
 
 
-def _new_block(text: str, head: Head, foreign: list[Tag], lines: list[str]) -> tuple[Span, str]:
+def _new_block(text: str, head: Head, foreign: list[Tag], lines: list[str], newline: str) -> tuple[Span, str]:
     """Where a block goes that is not there yet, and its text.
 
     It stands where the first earlier icon link stood, else after the last link; but never before the title or
@@ -95,9 +175,9 @@ def _new_block(text: str, head: Head, foreign: list[Tag], lines: list[str]) -> t
     if foreign and foreign[0].start >= earliest:
         line = _line_of(text, foreign[0])
         start = line.start if line else foreign[0].start
-        return Span(start, start), _before(text, foreign[0], line, lines)
+        return Span(start, start), _before(text, foreign[0], line, lines, newline)
     anchor = max([earliest, *(link.end for link in links)])
-    return Span(anchor, anchor), _after(text, anchor, lines)
+    return Span(anchor, anchor), _after(text, anchor, lines, newline)
 
 
 def _is_early(tag: Tag) -> bool:
@@ -106,27 +186,26 @@ def _is_early(tag: Tag) -> bool:
     return tag.name == "meta" and (tag.get("charset") != "" or tag.get("http-equiv").lower() == "content-type")
 
 
-def _before(text: str, tag: Tag, line: Span | None, lines: list[str]) -> str:
+def _before(text: str, tag: Tag, line: Span | None, lines: list[str], newline: str) -> str:
     if line is None:
         return "".join(lines)
     indent = text[line.start : tag.start]
-    newline = _newline(text)
     return "".join(f"{indent}{each}{newline}" for each in lines)
 
 
-def _after(text: str, anchor: int, lines: list[str]) -> str:
+def _after(text: str, anchor: int, lines: list[str], newline: str) -> str:
     """Lines of their own below the anchor when it ends its line, else the bare tags behind it."""
     if not _ENDS_LINE.match(text, anchor):
         return "".join(lines)
-    indent, newline = _indent(text, anchor), _newline(text)
+    indent = _indent(text, anchor)
     return "".join(f"{newline}{indent}{each}" for each in lines)
 
 
-def _laid_out(text: str, start: int, lines: list[str]) -> str:
+def _laid_out(text: str, start: int, lines: list[str], newline: str) -> str:
     """The lines as a block that begins at `start` is laid out already: one below the other, or in one line."""
     if text[start:].split("-->", 1)[1].startswith("<"):
         return "".join(lines)
-    return f"{_newline(text)}{_indent(text, start)}".join(lines)
+    return f"{newline}{_indent(text, start)}".join(lines)
 
 
 def _indent(text: str, position: int) -> str:
@@ -141,8 +220,7 @@ def _indent(text: str, position: int) -> str:
 
 
 def _newline(text: str) -> str:
-    """The line end that most lines have, as far as the head goes or a little further."""
-    text = text[:_SAMPLE]
+    """The line end that most lines have."""
     counts = {"\r\n": text.count("\r\n")}
     counts["\n"] = text.count("\n") - counts["\r\n"]
     counts["\r"] = text.count("\r") - counts["\r\n"]
@@ -160,14 +238,6 @@ def _line_of(text: str, tag: Tag) -> Span | None:
 
 def _removal(text: str, tag: Tag) -> Span:
     return _line_of(text, tag) or Span(tag.start, tag.end)
-
-
-def _apply(text: str, changes: list[tuple[Span, str]]) -> str:
-    pieces, position = [], 0
-    for span, replacement in sorted(changes, key=lambda change: (change[0].start, change[0].end)):
-        pieces += [text[position : span.start], replacement]
-        position = span.end
-    return "".join([*pieces, text[position:]])
 
 
 def _readable(text: str) -> str:

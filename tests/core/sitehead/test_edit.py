@@ -1,3 +1,4 @@
+from collections.abc import Callable
 from unittest import TestCase
 
 import html5lib
@@ -5,7 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bexi.core.errors import HeadRefused
-from bexi.core.sitehead.edit import HeadEdit
+from bexi.core.sitehead.edit import HeadEdit, HeadEditor
 from bexi.core.sitehead.edit import edit_head as edit_with
 from bexi.core.sitehead.scan import LARGEST_PAGE
 from bexi.core.sitehead.snippet import BEGIN, END
@@ -49,6 +50,20 @@ def code_of(page: bytes) -> str:
     except HeadRefused as refusal:
         return refusal.code
     return "edited"
+
+
+def outcome(edit: Callable[..., HeadEdit], *given: object) -> object:
+    """An edit with the page after it, or the code of its refusal."""
+    try:
+        edited = edit(*given)
+    except HeadRefused as refusal:
+        return refusal.code
+    return (
+        edited,
+        edited.after,
+        edited.size_after == len(edited.after),
+        edited.is_same == (edited.after == edited.before),
+    )
 
 
 class EditTests(TestCase):
@@ -238,6 +253,29 @@ PAGES = st.builds(
 )
 
 
+TITLES = st.sampled_from(
+    [
+        b"",
+        b"Fares",
+        b"caf\xe9 -- a > b",
+        b"a\nb",
+        b"</script>",
+        b"<!--",
+        b"-->",
+        b"<?php",
+        b"{%",
+        b"</head>",
+        b"</title>",
+    ]
+)
+
+
+def with_title(page: bytes, title: bytes) -> bytes:
+    if b"</title>" in page:
+        return page.replace(b"</title>", title + b"</title>", 1)
+    return page.replace(b"<head>", b"<head><TITLE>" + title + b"</TITLE>", 1)
+
+
 class GeneratedPageTests(TestCase):
     @given(PAGES)
     @settings(max_examples=200, deadline=None)
@@ -253,6 +291,15 @@ class GeneratedPageTests(TestCase):
         for link in edit.removed:
             page = page.replace(link.encode("cp1252"), b"", 1)
         self.assertEqual(b"".join(rest.split()), b"".join(page.split()))
+
+    @given(PAGES, TITLES, TITLES)
+    @settings(max_examples=300, deadline=None)
+    def test_what_is_remembered_of_another_head_gives_the_same_edit(self, page, first, second):
+        editor = HeadEditor(ICONS)
+        for title in (first, second, first):
+            for path in ("index.html", "deep/er.html"):
+                titled = with_title(page, title)
+                self.assertEqual(outcome(editor.edit, titled, path), outcome(edit_with, titled, ICONS, path))
 
     @given(st.text(alphabet="<>/ha=e\"'!-d?%{} \n", max_size=120))
     @settings(max_examples=300, deadline=None)
