@@ -7,7 +7,7 @@ from pathlib import Path
 from bexi.core.errors import HostRefused
 from bexi.hosts.protocol import DEEPEST, safe_path
 
-_AT_ONCE = 256 * 1024
+_AT_ONCE = 64 * 1024
 
 
 class FolderStorage:
