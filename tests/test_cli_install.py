@@ -83,6 +83,27 @@ class InstallCommandTests(CommandTestCase):
         self.assertIn("Everything was put back as it was.", result.stderr)
         self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes").exit_code, 2)
 
+    def test_an_undo_that_was_stopped_can_be_done_again(self):
+        self.run_bexi("install", self.icons, "--to", self.site, "--yes")
+        installed = self.files()
+        with mock.patch.object(Journal, "stop_asked", return_value=True):
+            stopped = self.run_bexi("undo", "--to", self.site, "--yes")
+        self.assertEqual((stopped.exit_code, self.files()), (2, installed))
+        self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes").exit_code, 0)
+        self.assertEqual(self.files(), self.first)
+
+    def test_a_page_that_is_new_since_the_plan_is_told(self):
+        def agreed(*given, **options):
+            (self.site / "later.html").write_bytes(PAGE)
+            return True
+
+        with mock.patch("typer.confirm", agreed):
+            result = self.run_bexi("install", self.icons, "--to", self.site)
+        self.assertEqual(result.exit_code, 2)
+        self.assertIn("New since the plan was made: later.html. Nothing was touched.", result.stderr)
+        self.assertEqual((self.site / "favicon.ico").read_bytes(), b"old")
+        self.assertEqual(self.run_bexi("install", self.icons, "--to", self.site, "--yes").exit_code, 0)
+
     def test_killed_on_the_way_undo_puts_everything_back(self):
         real = Journal.begin
 

@@ -27,8 +27,9 @@ from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.careful import CarefulHost
 from bexi.hosts.opening import opened
 from bexi.hosts.place import Place, UnknownServer
+from bexi.hosts.protocol import Host
 from bexi.installing.carry_out import carry_out, plan_undo
-from bexi.installing.plan import plan_install
+from bexi.installing.plan import new_pages, plan_install
 from bexi.installing.step import Step
 from bexi.installing.survey import Found
 
@@ -58,14 +59,22 @@ def install_command(
     with refusals():
         opening = _opening(to)
         icons = _icons(folder, Addresses(base, stamped))
+        wants = partial(_matches, pages)
         with opening() as host:
-            plan = plan_install(host, icons, lambda path: fnmatch.fnmatchcase(path, pages))
+            plan = plan_install(host, icons, wants)
     _tell(plan.steps, as_json, [(one.path, one.reason) for one in plan.left_alone], plan.found)
     if plan_only:
         raise typer.Exit(CHANGES if plan.changes else 0)
     if plan.changes and (yes or _agreed(len(plan.changes))):
         with refusals():
-            _do(opening, plan.changes, plan.content, Journal(to, fresh=True))
+            known = {step.path for step in plan.steps} | {page.path for page in plan.left_alone}
+            journal = Journal(to, fresh=True)
+            try:
+                _do(opening, plan.changes, plan.content, journal, lambda host: new_pages(host, known, wants))
+            except InstallRefused as refusal:
+                if refusal.code != "put-back-incomplete":  # nothing of it stands there
+                    journal.close()
+                raise
         if not as_json:
             print("Installed. `bexi undo` takes it back.")
 
@@ -91,14 +100,14 @@ def _do(
     steps: Sequence[Step],
     contents: Callable[[Step, bytes | None], bytes | None],
     journal: Journal,
+    news: Callable[[Host], Sequence[str]] = lambda host: (),
 ) -> None:
-    try:
-        with journal.stopped_by_ctrl_c():
-            carry_out(opening, steps, contents, journal, lambda content: journal.copy(content) or b"")
-    except InstallRefused as refusal:
-        if refusal.code in ("put-back", "stopped"):
-            journal.close()
-        raise
+    with journal.stopped_by_ctrl_c():
+        carry_out(opening, steps, contents, journal, lambda content: journal.copy(content) or b"", news)
+
+
+def _matches(pages: str, path: str) -> bool:
+    return fnmatch.fnmatchcase(path, pages)
 
 
 def _opening(to: str) -> Callable[[], AbstractContextManager[CarefulHost]]:

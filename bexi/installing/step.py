@@ -67,7 +67,8 @@ class Step:
     def from_json(cls, data: Mapping[str, Any]) -> "Step":
         """The step that plain data tells of."""
         before, after = (Content(*data[name]) if data[name] else None for name in ("before", "after"))
-        return cls(StepKind(data["kind"]), data["path"], before, after, tuple(data["notes"]), data["group"])
+        notes, group = tuple(data.get("notes", ())), data.get("group", "")
+        return cls(StepKind(data["kind"]), data["path"], before, after, notes, group)
 
 
 def kind_of(before: Content | None, after: Content | None) -> StepKind:

@@ -14,6 +14,7 @@ from bexi.hosts.protocol import Host
 MOST_LINES = 100
 """So many different lines are looked at; a site has a few, unless each page has icons of its own."""
 _MOST_HEADS = 2000
+_MISSING = "missing", ("There is no such file, so browsers ask and get nothing.",)
 # Files that browsers, phones and older systems ask for by name, or that sites usually have [common practice].
 _CONVENTIONAL = ("favicon.ico", *(f"{name}.png" for name in HOME_SCREEN), "browserconfig.xml")
 MANIFEST_NAMES = ("site.webmanifest", "manifest.webmanifest", "manifest.json")
@@ -60,7 +61,7 @@ class Survey:
         """What there is: what pages declare first, then files that are found by their names."""
         lines, outdone = self._counted()
         for line, pages in lines.items():
-            evidence, problems = self._looked_at(line.path, line.link)
+            evidence, problems = self._looked_at(line.path, line.link) or _MISSING
             if outdone[line]:
                 told = f"On {_pages(outdone[line])} another icon of the same size is declared after it, and wins."
                 problems += (told,)
@@ -70,8 +71,8 @@ class Survey:
             yield Found("", "", self._bare, "declare no icon", (told,))
         declared = {line.path for line in lines}
         for name in (*_CONVENTIONAL, *MANIFEST_NAMES):
-            if name not in declared and self._read(name) is not None:
-                yield Found(name, "", 0, *self._looked_at(name, None))
+            if name not in declared and (looked_at := self._looked_at(name, None)):
+                yield Found(name, "", 0, *looked_at)
 
     def _counted(self) -> tuple[Counter[_Line], Counter[_Line]]:
         """On how many pages each line stands, and on how many another one after it wins."""
@@ -88,12 +89,16 @@ class Survey:
                     outdone[line] += pages
         return lines, outdone
 
-    def _looked_at(self, path: str, link: IconLink | None) -> tuple[str, tuple[str, ...]]:
+    def _looked_at(self, path: str, link: IconLink | None) -> tuple[str, tuple[str, ...]] | None:
+        """What there is, and sentences on what is wrong with it; None when there is no such file."""
         if "://" in path:
             return "a full address; the live check looks at it", ()
-        data = self._read(path)
+        try:
+            data = self._host.read(path)
+        except HostRefused as refusal:
+            return "not read", (refusal.sentence,)
         if data is None:
-            return "missing", ("There is no such file, so browsers ask and get nothing.",)
+            return None
         if path in MANIFEST_NAMES or (link and link.kind == "manifest"):
             problems = [f"{flaw.what}: {flaw.evidence}. {flaw.why}" for flaw in manifest_flaws(data)]
             return f"manifest, {len(data):,} bytes", (*problems, *self._missing_icons(path, data))
@@ -105,14 +110,14 @@ class Survey:
     def _missing_icons(self, manifest: str, data: bytes) -> Iterator[str]:
         for icon in (manifest_icons(data) or [])[:MOST_LINES]:
             path = _located(posixpath.dirname(manifest), str(icon.get("src", "")))
-            if "://" not in path and self._read(path) is None:
-                yield f"It names {path or 'an icon without an address'}, which is not there."
+            if "://" not in path and self._is_missing(path):
+                yield f"It names {path}, which is not there."
 
-    def _read(self, path: str) -> bytes | None:
+    def _is_missing(self, path: str) -> bool:
         try:
-            return self._host.read(path)
-        except HostRefused:  # a path that climbs out, or a file no icon can be
-            return None
+            return self._host.read(path) is None
+        except HostRefused:  # then nobody can tell
+            return False
 
 
 def _located(folder: str, href: str) -> str:

@@ -4,6 +4,7 @@ import threading
 import time
 from datetime import datetime, timedelta
 from pathlib import Path
+from typing import Protocol
 
 from django.conf import settings
 from django.utils import timezone
@@ -18,9 +19,19 @@ def keep_beating() -> None:
     threading.Thread(target=_beat, daemon=True).start()
 
 
-def is_gone(since: datetime) -> bool:
-    """Whether work of which nothing was heard `since` has nobody to do it: it may as well wait for its turn."""
-    if timezone.now() - since < GONE_AFTER:
+class Work(Protocol):
+    """What is recorded of work in the background: whether it is over, and when something was heard of it last."""
+
+    changed: datetime
+
+    @property
+    def is_over(self) -> bool:
+        """Whether nothing more will happen."""
+
+
+def is_lost(work: Work) -> bool:
+    """Whether unfinished work has nobody to do it; as long as a worker is alive, it may wait for its turn."""
+    if work.is_over or timezone.now() - work.changed < GONE_AFTER:
         return False
     try:
         alive = _file().stat().st_mtime

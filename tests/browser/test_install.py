@@ -5,7 +5,8 @@ from unittest import mock
 
 from playwright.sync_api import expect
 
-from bexi.server.installs.models import Install, InstallState, Planning
+from bexi.installing.step import Content, Step, StepKind
+from bexi.server.installs.models import Install, InstallState, InstallStep, Planning
 from bexi.server.installs.services import install_now
 from bexi.server.sites.models import Site
 from bexi.standin.account import PASSWORD, USER
@@ -94,7 +95,7 @@ class InstallViewTests(ViewTestCase):
         self.assertIn(b"/favicon.ico", changed.read("index.html"))
 
     def test_an_interrupted_installation_is_put_back_from_its_history(self):
-        Install.objects.create(
+        stuck = Install.objects.create(
             site=self.site,
             build=self.build,
             place=str(self.root),
@@ -102,9 +103,13 @@ class InstallViewTests(ViewTestCase):
             begun=1,
             problem="The line went dead.",
         )
+        (self.root / "favicon.ico").write_bytes(b"new")
+        added = Step(StepKind.ADD, "favicon.ico", None, Content.of(b"new"))
+        InstallStep.of(stuck, 0, added).save()
         page = self.view("install")
         page.get_by_role("button", name="Put it back now").click()
-        expect(page.get_by_text("put back", exact=False).last).to_be_visible()
+        expect(page.get_by_text("so everything was put back as it was").first).to_be_visible()
+        self.assertFalse((self.root / "favicon.ico").exists())
 
 
 class OverSftpTests(ViewTestCase):

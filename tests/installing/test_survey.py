@@ -3,10 +3,12 @@ from unittest import TestCase
 
 from PIL import Image
 
+from bexi.core.errors import HostRefused
 from bexi.core.formats import ico
+from bexi.core.sitehead.link import IconLink
 from bexi.hosts.careful import CarefulHost
 from bexi.installing.plan import plan_install
-from bexi.installing.survey import MOST_LINES, Found
+from bexi.installing.survey import MOST_LINES, Found, Survey
 from tests.installing.places import MemoryStorage
 from tests.pictures import encoded, noise
 from tests.sets import SMALL, head_lines_of
@@ -55,6 +57,8 @@ class SurveyTests(TestCase):
             ),
             ("<link rel=apple-touch-icon href=t.png>", {"t.png": clear}, "A phone fills the clear parts with black."),
             ("<link rel=icon href=n.png>", {"n.png": b"text"}, "Not a picture: 4 bytes"),
+            ("<link rel=icon href=t.png>", {"t.png": clear[:-30]}, "Cannot be looked into: PNG file that is damaged"),
+            ('<link rel=icon href="">', {}, "does not lie inside the site's top folder"),
             ("<link rel=manifest href=m.json>", {"m.json": b"["}, "Not a manifest"),
             ("<link rel=manifest href=m.json>", {"m.json": b"{}"}, "It declares no icon of 192 px and 512 px"),
         ):
@@ -76,6 +80,16 @@ class SurveyTests(TestCase):
         self.assertEqual(
             problems, tuple(f"It names {path}, which is not there." for path in ("app/i/192.png", "512.png"))
         )
+
+    def test_what_cannot_be_read_is_not_called_missing(self):
+        class Unreadable(MemoryStorage):
+            def get(self, path: str, most: int) -> bytes | None:
+                raise HostRefused("cannot-read", "It cannot be read.")
+
+        survey = Survey(CarefulHost(Unreadable({})))
+        survey.add("index.html", (IconLink("icon", "/a.png"),), has_block=False)
+        told = {(one.evidence, one.problems) for one in survey.found()}
+        self.assertEqual(told, {("not read", ("It cannot be read.",))})
 
     def test_addresses_that_lead_elsewhere_are_not_looked_at(self):
         for href, told in (

@@ -128,14 +128,15 @@ class WorkerTests(TransactionTestCase):
 
     def test_work_may_wait_as_long_as_a_worker_is_alive(self):
         with tempfile.TemporaryDirectory() as folder, override_settings(DATA_FOLDER=Path(folder)):
-            long_ago = timezone.now() - timedelta(minutes=5)
-            self.assertTrue(worker.is_gone(long_ago))
-            self.assertFalse(worker.is_gone(timezone.now()))
+            waiting = BuildRun(changed=timezone.now() - timedelta(minutes=5))
+            self.assertTrue(worker.is_lost(waiting))
+            self.assertFalse(worker.is_lost(BuildRun(changed=timezone.now())))
+            self.assertFalse(worker.is_lost(BuildRun(changed=waiting.changed, state=RunState.DONE)))
             with mock.patch("threading.Thread"):
                 worker.keep_beating()
-            self.assertFalse(worker.is_gone(long_ago))
+            self.assertFalse(worker.is_lost(waiting))
             os.utime(Path(folder) / "worker-alive", (0, 0))
-            self.assertTrue(worker.is_gone(long_ago))
+            self.assertTrue(worker.is_lost(waiting))
 
 
 class HandingOutTests(BenchTestCase):

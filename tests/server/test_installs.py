@@ -152,14 +152,17 @@ class InstallApiTests(InstallTestCase):
 
             return mock.patch("bexi.server.installs.places.fetch", fetch)
 
-        for served, told in (
-            ({"/style.css": b"body {}"}, ""),
-            ({"/site/style.css": b"body {}"}, "lies inside the site's top folder"),
-        ):
-            with answering(served):
-                self.assertIn(told, self.plan()["plan"]["warning"] or "nothing: ")
-        with answering({}, status=0):
-            self.assertEqual(self.plan()["plan"]["warning"], "")
+        with answering({"/site/style.css": b"body {}"}):
+            self.assertIn("lies inside the site's top folder", self.plan()["plan"]["warning"])
+        for well in (answering({"/style.css": b"body {}"}), answering({}, status=0)):
+            with well:
+                self.assertEqual(self.plan()["plan"]["warning"], "")
+
+    def test_a_plan_whose_files_cannot_be_kept_is_not_made(self):
+        with mock.patch("bexi.server.installs.planning.blobs.put", side_effect=OSError), self.assertRaises(OSError):
+            planning.plan_now(self.site)
+        kept = Planning.objects.get()
+        self.assertEqual((kept.state, kept.plan, kept.sealed), ("failed", None, ""))
 
     def test_planning_can_be_stopped_and_left_and_come_back_to(self):
         with mock.patch("bexi.server.installs.tasks.run_planning"):

@@ -5,6 +5,7 @@ import os
 from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
+from threading import Lock
 
 from bexi.core.iconset.encode import Job
 
@@ -18,6 +19,7 @@ class Processes:
     def __init__(self, count: int) -> None:
         self._count = count
         self._pool: ProcessPoolExecutor | None = None
+        self._lock = Lock()
 
     def each(self, work: Callable[[Job], bytes], jobs: Sequence[Job]) -> Iterator[bytes]:
         """See `Each`."""
@@ -26,27 +28,33 @@ class Processes:
         return self._spread(work, jobs)
 
     def _spread(self, work: Callable[[Job], bytes], jobs: Sequence[Job]) -> Iterator[bytes]:
-        done = 0
+        done, pool = 0, self._started()
         try:
-            for data in self._started().map(work, jobs):
+            for data in pool.map(work, jobs):
                 yield data
                 done += 1
         except BrokenProcessPool:  # one was ended from outside, for want of memory perhaps
-            self.close()
+            self._end(pool)
             yield from map(work, jobs[done:])
 
     def close(self) -> None:
         """End the processes."""
         if self._pool:
-            self._pool.shutdown(cancel_futures=True)
-            self._pool = None
+            self._end(self._pool)
 
     def _started(self) -> ProcessPoolExecutor:
-        if self._pool is None:
-            context = multiprocessing.get_context("forkserver")
-            context.set_forkserver_preload(["bexi.core.iconset.encode"])
-            self._pool = ProcessPoolExecutor(self._count, context, _step_back)
-        return self._pool
+        with self._lock:
+            if self._pool is None:
+                context = multiprocessing.get_context("forkserver")
+                context.set_forkserver_preload(["bexi.core.iconset.encode"])
+                self._pool = ProcessPoolExecutor(self._count, context, _step_back)
+            return self._pool
+
+    def _end(self, pool: ProcessPoolExecutor) -> None:
+        """End these processes; those that another thread has started since go on."""
+        with self._lock:
+            self._pool = None if self._pool is pool else self._pool
+        pool.shutdown(cancel_futures=True)
 
 
 def _step_back() -> None:

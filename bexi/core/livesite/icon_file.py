@@ -52,6 +52,9 @@ def flaws(name: str, icon: IconFile, link: IconLink | None = None) -> Iterator[F
     if icon.real is None:
         yield Flaw("Not a picture", str(icon), "Browsers cannot show it.")
         return
+    if not icon.sides:
+        evidence = f"{icon.real.label} file that is damaged, too large, or not safe to draw"
+        yield Flaw("Cannot be looked into", evidence, "Browsers may show nothing.")
     if name.lower().endswith(".ico") and icon.real is not PictureFormat.ICO:
         evidence = f"By its content it is a {icon.real.label} picture"
         yield Flaw("Not an ICO", evidence, "Some browsers show a renamed picture, others do not.")

@@ -80,7 +80,8 @@ def edit_head(page: bytes, icons: HeadLines, path: str = "") -> HeadEdit:
 
     Raises HeadRefused when the head cannot be found for sure. Editing an edited page changes nothing.
     """
-    return _edited(page, as_text(page), icons, path)
+    text = as_text(page)
+    return _edited(page, text, find_head(text), icons, path)
 
 
 class HeadEditor:
@@ -109,7 +110,7 @@ class HeadEditor:
                 )
                 removed, declared, had_block = found.removed, found.declared, found.had_block
                 return HeadEdit(page, tuple(moved), removed, declared, had_block, found.template)
-        return _edited(page, text, self._icons, path)
+        return _edited(page, text, find_head(text), self._icons, path)
 
     def _find_untitled_edit(self, untitled: str, title: int, depth: int) -> HeadEdit | None:
         """The edit of a head whose title, at this place, is cut out; None when it is no title or head after all."""
@@ -117,14 +118,13 @@ class HeadEditor:
             head = find_head(untitled)
             is_title = any(tag.name == "title" and not tag.closing and tag.end == title for tag in head.tags)
             if is_title and _HEAD_END.match(untitled, head.inside.end):
-                return _edited(untitled.encode("latin-1"), untitled, self._icons, "/" * depth)
+                return _edited(untitled.encode("latin-1"), untitled, head, self._icons, "/" * depth)
         except HeadRefused:
             pass  # the page itself is refused in its turn
         return None
 
 
-def _edited(page: bytes, text: str, icons: HeadLines, path: str) -> HeadEdit:
-    head = find_head(text)
+def _edited(page: bytes, text: str, head: Head, icons: HeadLines, path: str) -> HeadEdit:
     others = [(tag, link) for tag, link in head.icon_tags if not _within(tag, head.block)]
     if len(others) > MOST_DECLARED:
         raise HeadRefused(

@@ -59,7 +59,7 @@ def start(site: Site) -> BuildRun:
 def latest_run(site: Site) -> BuildRun | None:
     """The latest run of a site; one that lost its worker is over."""
     run = site.build_runs.first()
-    if run and not run.is_over and worker.is_gone(run.changed):
+    if run and worker.is_lost(run):
         run.state = RunState.FAILED
         run.problem = "The program that builds in the background was ended. Start Bexi again, then build again."
         run.save()

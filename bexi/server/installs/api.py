@@ -11,6 +11,7 @@ from ninja.files import UploadedFile
 from bexi.hosts.opening import Trial
 from bexi.installing.plan import is_page
 from bexi.installing.step import Step, StepKind
+from bexi.server import worker
 from bexi.server.installs import by_hand, places, planning, services
 from bexi.server.installs.models import Install, InstallState, KeptSecret, Planning, PlanningState
 from bexi.server.installs.planning import ALL_PAGES
@@ -142,7 +143,7 @@ class PlanningOut(Schema):
             build_number=made.build.number,
             place=made.place,
             state=PlanningState(made.state),
-            lost=planning.is_lost(made),
+            lost=worker.is_lost(made),
             done=made.done,
             total=made.total,
             problem=made.problem,
@@ -217,7 +218,7 @@ class InstallOut(Schema):
             place=install.place,
             who=install.who,
             state=InstallState(install.state),
-            lost=services.is_lost(install),
+            lost=worker.is_lost(install),
             begun=install.begun,
             total=install.steps.count(),
             stop_asked=install.stop_asked,

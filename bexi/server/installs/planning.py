@@ -42,7 +42,7 @@ def start(site: Site, secret: str = "", pages: str = ALL_PAGES) -> Planning:
 
     fresh = _ordered(site, secret, pages)
     under_way = site.plannings.first()
-    if under_way and not under_way.is_over and not is_lost(under_way) and _same(under_way, fresh):
+    if under_way and not under_way.is_over and not worker.is_lost(under_way) and _same(under_way, fresh):
         return under_way
     site.plannings.exclude(installs__state__in=UNFINISHED).delete()
     fresh.save()
@@ -88,9 +88,10 @@ def carry_out(planning: Planning) -> None:
         told(0, 0)
         with opened(Place.parse(planning.place).trusting(planning.trusted), vault.unseal(planning.sealed)) as host:
             plan = plan_install(host, head_lines(planning.build), wanted(planning.pages), told)
-            ended = {"state": PlanningState.DONE, "plan": _as_json(plan, place_warning(planning.site, host))}
+            warning = place_warning(planning.site, host)
         for data in plan.files.values():
             blobs.put(data)
+        ended = {"state": PlanningState.DONE, "plan": _as_json(plan, warning)}
     except PlanningStopped:
         ended = {"state": PlanningState.STOPPED}
     except Refusal as refusal:
@@ -137,11 +138,6 @@ def wanted(pages: str) -> Callable[[str], bool]:
     """Whether a page is to be edited, by patterns like `*.html news/*` with spaces between them."""
     patterns = pages.split() or [ALL_PAGES]
     return lambda path: any(fnmatch.fnmatchcase(path, pattern) for pattern in patterns)
-
-
-def is_lost(planning: Planning) -> bool:
-    """Whether an unfinished planning has no worker any more."""
-    return not planning.is_over and worker.is_gone(planning.changed)
 
 
 def give_up_interrupted() -> None:

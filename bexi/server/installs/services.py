@@ -17,7 +17,7 @@ from bexi.hosts.protocol import Host
 from bexi.installing.carry_out import carry_out, plan_undo, put_back
 from bexi.installing.plan import new_pages
 from bexi.installing.step import Content, Step, StepKind
-from bexi.server import blobs, vault, worker
+from bexi.server import blobs, vault
 from bexi.server.builds.services import head_lines
 from bexi.server.installs.models import INTERRUPTED, Install, InstallState, InstallStep, Planning, PlanningState
 from bexi.server.installs.places import place_of, secret_of
@@ -214,11 +214,6 @@ def recover() -> list[Install]:
         except (InstallRefused, HostRefused):
             continue  # it stays stuck, with its reason, until the place answers
     return interrupted
-
-
-def is_lost(journal: Install) -> bool:
-    """Whether an unfinished installation has no worker any more."""
-    return not journal.is_over and worker.is_gone(journal.changed)
 
 
 def _opening(journal: Install) -> Callable[[], AbstractContextManager[CarefulHost]]:

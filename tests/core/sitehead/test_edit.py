@@ -1,5 +1,5 @@
 from collections.abc import Callable
-from unittest import TestCase
+from unittest import TestCase, mock
 
 import html5lib
 from hypothesis import given, settings
@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from bexi.core.errors import HeadRefused
 from bexi.core.sitehead.edit import HeadEdit, HeadEditor
 from bexi.core.sitehead.edit import edit_head as edit_with
-from bexi.core.sitehead.scan import LARGEST_PAGE
+from bexi.core.sitehead.scan import LARGEST_PAGE, find_head
 from bexi.core.sitehead.snippet import BEGIN, END
 from tests.sets import SMALL, head_lines_of
 
@@ -291,6 +291,13 @@ class GeneratedPageTests(TestCase):
         for link in edit.removed:
             page = page.replace(link.encode("cp1252"), b"", 1)
         self.assertEqual(b"".join(rest.split()), b"".join(page.split()))
+
+    def test_pages_that_differ_in_their_titles_only_are_scanned_once(self):
+        editor = HeadEditor(ICONS)
+        with mock.patch("bexi.core.sitehead.edit.find_head", side_effect=find_head) as scanned:
+            edits = [editor.edit(PAGE.replace(b"Sailings", title), "a.html") for title in (b"Fares", b"Boats", b"")]
+        self.assertEqual(scanned.call_count, 1)
+        self.assertEqual(len({edit.after for edit in edits}), 3)
 
     @given(PAGES, TITLES, TITLES)
     @settings(max_examples=300, deadline=None)
