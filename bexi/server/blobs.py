@@ -1,23 +1,19 @@
 """Bytes kept on disk by their own hash: stored once, never changed."""
 
 import hashlib
-import os
-import tempfile
 from pathlib import Path
 
 from django.conf import settings
 
+from bexi.server.kept_files import keep
+
 
 def put(data: bytes) -> str:
-    """Keep bytes; returns their SHA-256, hexadecimal."""
+    """Keep bytes; returns their SHA-256, hexadecimal. They are on the disk before anything can point at them."""
     sha256 = hashlib.sha256(data).hexdigest()
     file = _file(sha256)
     if not file.exists():
-        file.parent.mkdir(parents=True, exist_ok=True)
-        descriptor, temporary = tempfile.mkstemp(dir=file.parent)
-        with os.fdopen(descriptor, "wb") as target:
-            target.write(data)
-        Path(temporary).replace(file)
+        keep(file, data)
     return sha256
 
 

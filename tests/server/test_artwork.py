@@ -6,7 +6,7 @@ from unittest import mock
 from PIL import Image
 
 from bexi.core.errors import ArtworkRefused
-from bexi.server.artwork import sandbox
+from bexi.sandbox import children as sandbox
 from bexi.server.artwork.models import Artwork
 from bexi.server.sites.models import Site
 from bexi.standin.host import PORTS, running

@@ -35,8 +35,11 @@ _PATTERNS = (
     (re.compile(rb"\x89PNG\r\n\x1a\n"), PictureFormat.PNG),
     (re.compile(rb"\xff\xd8\xff"), PictureFormat.JPEG),
     (re.compile(rb"%PDF-"), PictureFormat.PDF),
-    # Not in that standard: TIFF 6.0 §2; AVIF's brands in ISO/IEC 14496-12 file type boxes; gzip (RFC 1952 §2.3.1).
-    (re.compile(rb"II\*\x00|MM\x00\*"), PictureFormat.TIFF),
+    # Not in that standard: TIFF 6.0 §2 and BigTIFF [from memory]; a BMP without its file header, by the lengths its
+    # information header may have and its one plane; AVIF's brands in ISO/IEC 14496-12 file type boxes; gzip (RFC 1952
+    # §2.3.1).
+    (re.compile(rb"II[*+]\x00|MM\x00[*+]"), PictureFormat.TIFF),
+    (re.compile(rb"\x0c\0\0\0.{4}\x01\0|[\x28\x34\x38\x40\x6c\x7c]\0\0\0.{8}\x01\0", re.DOTALL), PictureFormat.BMP),
     (re.compile(rb"....ftyp(?:avif|avis|mif1....avif)", re.DOTALL), PictureFormat.AVIF),
     (re.compile(rb"\x1f\x8b\x08"), PictureFormat.SVGZ),
 )

@@ -36,7 +36,7 @@ class Facts:
     `sharp_up_to` is the largest icon, in px, that the ink can fill without being enlarged; None for vectors,
     which are sharp at any size. `centre` is the centre of gravity of the ink,
     `parts` are the boxes of the separate pieces of ink, the largest first; `frames` the
-    sizes of all pictures in the file.
+    sizes of all pictures in the file; `left_out` what an SVG had beside its drawing.
     """
 
     format: str
@@ -60,6 +60,7 @@ class Facts:
     turned: bool
     profile: str | None
     live_text: bool
+    left_out: tuple[str, ...]
 
     def as_json(self) -> dict[str, Any]:
         """Plain data, colours in hex."""
@@ -112,6 +113,7 @@ def measure(data: bytes, picture_format: PictureFormat, picture: Picture) -> Fac
         turned=bitmap is not None and bitmap.turned,
         profile=bitmap.profile if bitmap else None,
         live_text=isinstance(picture, Vector) and picture.live_text,
+        left_out=picture.left_out if isinstance(picture, Vector) else (),
     )
 
 

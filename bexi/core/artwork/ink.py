@@ -73,8 +73,11 @@ def find_ink(pixels: Pixels) -> Ink:
 
 
 def _far(colours: NDArray[np.uint8], ground: NDArray[np.uint8]) -> NDArray[np.bool_]:
-    difference = np.maximum(colours, ground) - np.minimum(colours, ground)
-    far: NDArray[np.bool_] = difference.max(axis=-1) > NEAR_GROUND
+    """Where a channel strays from the ground; channel by channel, which needs no copies of a large picture."""
+    far = np.zeros(colours.shape[:-1], dtype=bool)
+    for channel, value in enumerate(int(level) for level in ground):
+        far |= colours[..., channel] > min(value + NEAR_GROUND, 255)
+        far |= colours[..., channel] < max(value - NEAR_GROUND, 0)
     return far
 
 

@@ -1,21 +1,49 @@
-"""Taking in a picture file: the one way from bytes to artwork."""
+"""Reading a picture file from outside: the one way from bytes to pixels or shapes, and the one way it is refused."""
 
 import zlib
+from collections.abc import Iterator
 
 from bexi.core.artwork import bitmap, pdf, vector
 from bexi.core.artwork.detection import PictureFormat, detect
 from bexi.core.artwork.limits import DEFAULT_LIMITS, Limits
-from bexi.core.artwork.pictures import Picture
+from bexi.core.artwork.pictures import Picture, Vector
 from bexi.core.artwork.treatment import AS_IT_IS, Treatment, treat
+from bexi.core.artwork.vector import render_whole
 from bexi.core.errors import ArtworkRefused
+from bexi.core.pixels.light import Pixels
 
+DRAWN_AT = 128
+"""In px along the longer side."""
 _GZIP = 31  # zlib's window size for gzip streams
+_WITH_SHAPES = (PictureFormat.SVG, PictureFormat.SVGZ, PictureFormat.PDF)
 
 
 def take_in(
     data: bytes, limits: Limits = DEFAULT_LIMITS, treatment: Treatment = AS_IT_IS
 ) -> tuple[PictureFormat, Picture]:
     """The format and the decoded picture of a file; raises ArtworkRefused with a sentence for the person."""
+    picture_format = _detected(data, limits)
+    picture = treat(_decode(data, picture_format, limits, treatment.frame), treatment)
+    if max(picture.width, picture.height) > limits.side:
+        raise ArtworkRefused(
+            "too-long",
+            f"This picture has {picture.width:,} × {picture.height:,} px; more than {limits.side:,} px along one side "
+            "cannot be framed. Save a smaller copy.",
+        )
+    return picture_format, picture
+
+
+def every_picture(data: bytes, limits: Limits = DEFAULT_LIMITS) -> Iterator[Pixels]:
+    """Every picture of an ICO; of any other file the first, one of shapes DRAWN_AT px large. Raises ArtworkRefused."""
+    picture_format = _detected(data, limits)
+    if picture_format in _WITH_SHAPES:
+        picture = _decode(data, picture_format, limits, None)
+        yield render_whole(picture, DRAWN_AT) if isinstance(picture, Vector) else picture.pixels
+    else:
+        yield from bitmap.decode_each(data, picture_format, limits)
+
+
+def _detected(data: bytes, limits: Limits) -> PictureFormat:
     if not data:
         raise ArtworkRefused("empty-file", "This file is empty. Choose the picture again, or download it anew.")
     if len(data) > limits.file_bytes:
@@ -27,7 +55,7 @@ def take_in(
             "This is not a picture Bexi can read, whatever its name says. "
             f"Choose one of these: {', '.join(known.label for known in PictureFormat)}.",
         )
-    return picture_format, treat(_decode(data, picture_format, limits, treatment.frame), treatment)
+    return picture_format
 
 
 def _decode(data: bytes, picture_format: PictureFormat, limits: Limits, frame: int | None) -> Picture:

@@ -35,6 +35,8 @@ def _on_file(facts: Facts) -> Iterator[Note]:
         yield Note("turned", "The camera stored it turned; it was set upright by its orientation tag.")
     if facts.profile and "sRGB" not in facts.profile:
         yield Note("profile", "Its colours were converted to sRGB, since icons are shown without a profile.")
+    if facts.left_out:
+        yield Note("left_out", f"Only its drawing was taken. Left out: {', '.join(facts.left_out)}.")
     if facts.live_text:
         yield Note(
             "live_text",

@@ -16,7 +16,9 @@ def first_page(data: bytes) -> Bitmap:
             page = document[0]
             scale = LONGEST_SIDE / max(page.get_size())
             pixels = page.render(scale=scale, rev_byteorder=True, prefer_bgrx=True).to_numpy().copy()
-    except (pypdfium2.PdfiumError, IndexError, ZeroDivisionError, ValueError) as error:
+    except MemoryError:
+        raise
+    except Exception as error:
         raise ArtworkRefused(
             "broken-picture",
             "This PDF cannot be read: it is damaged, empty or locked with a password. Export its page as SVG or PNG.",

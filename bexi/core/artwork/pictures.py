@@ -31,13 +31,15 @@ class Bitmap:
 class Vector:
     """A checked SVG picture. `width` and `height` are the grid it is framed on, in artwork pixels.
 
-    `recolour` is the one colour that all its ink is drawn in, if any.
+    `left_out` are kinds of things that the file had and the picture has not. `recolour` is the one colour that all
+    its ink is drawn in, if any.
     """
 
     markup: str
     width: int
     height: int
     live_text: bool = False
+    left_out: tuple[str, ...] = ()
     recolour: Colour | None = None
 
 

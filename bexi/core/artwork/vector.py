@@ -1,10 +1,8 @@
 """Checking SVG files and rendering them."""
 
-import base64
-import binascii
 import io
+import math
 import re
-import urllib.parse
 from collections.abc import Iterator
 from xml.etree.ElementTree import Element, ParseError, register_namespace, tostring
 
@@ -14,20 +12,22 @@ from defusedxml.common import DefusedXmlException, EntitiesForbidden
 from defusedxml.ElementTree import fromstring
 from PIL import Image
 
-from bexi.core.artwork.bitmap import pixel_size
+from bexi.core.artwork.bitmap import too_many_pixels
 from bexi.core.artwork.limits import Limits
 from bexi.core.artwork.pictures import Vector
+from bexi.core.artwork.svg.allowed import SVG, XLINK
+from bexi.core.artwork.svg.rebuild import rebuilt
+from bexi.core.artwork.svg.styles import outside
 from bexi.core.errors import ArtworkRefused
 from bexi.core.pixels.light import Pixels, recoloured
 
 SMALLEST_GRID = 1024
 """A vector has no pixels of its own: its grid is at least this many along the longer side, to frame it finely."""
 
-_SVG = "{http://www.w3.org/2000/svg}"
-register_namespace("", "http://www.w3.org/2000/svg")
-register_namespace("xlink", "http://www.w3.org/1999/xlink")
-_HREF = ("href", "{http://www.w3.org/1999/xlink}href")
-_CSS_URL = re.compile(r"url\(\s*['\"]?\s*([^'\")\s]*)|@import", re.IGNORECASE)
+register_namespace("", SVG)
+_HREF = ("href", f"{{{XLINK}}}href")
+_CSS_URL = re.compile(r"url\(\s*['\"]?\s*([^'\")\s]*)", re.IGNORECASE)
+_NUMBER = re.compile(r"[-+]?[0-9]*\.?[0-9]+(?:[eE][-+]?[0-9]+)?")
 _STYLESHEET = re.compile(r"<\?xml-stylesheet", re.IGNORECASE)
 _LENGTH = re.compile(r"\s*([0-9]*\.?[0-9]+(?:[eE][+-]?[0-9]+)?)\s*(px|pt|pc|mm|cm|in|)\s*")
 _UNIT = {
@@ -42,11 +42,26 @@ _UNIT = {
 
 
 def check(data: bytes, limits: Limits) -> Vector:
-    """A safe vector picture from SVG bytes; raises ArtworkRefused.
+    """A safe vector picture from SVG bytes, written anew with nothing in it but the drawing; raises ArtworkRefused.
 
-    Refused are files that are not well-formed XML, define entities, point outside themselves, or would grow
-    beyond the limits when drawn.
+    Refused are files that are not well-formed XML, define entities, draw on something outside themselves, or would
+    grow beyond the limits when drawn.
     """
+    root = _parsed(data)
+    if _STYLESHEET.search(data[:4096].decode("latin-1")):
+        raise outside("an external style sheet")
+    _refuse_heavy(root, limits)
+    made = rebuilt(root, limits)
+    _refuse_heavy(made.root, limits)  # once more: its style sheets may reuse parts, too
+    _set_size(made.root, limits)
+    width, height = int(made.root.attrib["width"]), int(made.root.attrib["height"])
+    markup = tostring(made.root, encoding="unicode")
+    vector = Vector(markup, width, height, live_text=made.live_text, left_out=made.left_out)
+    render(vector, 0, 0, max(width, height), 16)  # so that a file the renderer cannot draw is refused now
+    return vector
+
+
+def _parsed(data: bytes) -> Element:
     try:
         root = fromstring(data)
     except EntitiesForbidden as error:
@@ -65,27 +80,27 @@ def check(data: bytes, limits: Limits) -> Vector:
             "broken-picture",
             "This SVG is not well-formed XML, so it cannot be read to its end. Export or download it again.",
         ) from error
-    _refuse_external(data, root)
-    _refuse_heavy(root, limits)
-    user_width, user_height = _own_size(root)
-    enlarge = max(1.0, SMALLEST_GRID / max(user_width, user_height))
-    width, height = (max(1, round(length * enlarge)) for length in (user_width, user_height))
+    if root.tag == "svg":  # as in a web page, where it needs no namespace
+        for element in root.iter():
+            element.tag = element.tag if element.tag.startswith("{") else f"{{{SVG}}}{element.tag}"
+    return root
+
+
+def _set_size(root: Element, limits: Limits) -> None:
+    """Give the root the size of the grid it is framed on, and a view box; raises ArtworkRefused."""
+    own_width, own_height = _own_size(root)
+    if max(own_width, own_height) > limits.side:
+        raise too_many_pixels("This SVG says it is larger than can be framed, or has", limits)
+    enlarge = max(1.0, SMALLEST_GRID / max(own_width, own_height))
+    width, height = (max(1, round(length * enlarge)) for length in (own_width, own_height))
     if width * height > limits.pixels:
-        raise ArtworkRefused(
-            "too-many-pixels",
-            f"This SVG says it is {width} × {height} px large, more than the limit of "
-            f"{limits.pixels // 1_000_000} million pixels. Give its width and height smaller values.",
-        )
+        raise too_many_pixels(f"This SVG says it is {width} × {height} px large,", limits)
     root.set("width", str(width))
     root.set("height", str(height))
-    if "viewBox" not in root.attrib:
-        root.set("viewBox", f"0 0 {user_width:g} {user_height:g}")
+    if not _view_box(root):
+        root.set("viewBox", f"0 0 {own_width:g} {own_height:g}")
     for position in ("x", "y"):
         root.attrib.pop(position, None)
-    live_text = any(element.tag == f"{_SVG}text" for element in root.iter())
-    vector = Vector(tostring(root, encoding="unicode"), width, height, live_text=live_text)
-    render(vector, 0, 0, max(width, height), 16)  # so that a file the renderer cannot draw is refused now
-    return vector
 
 
 def render(vector: Vector, left: int, top: int, side: int, size: int) -> Pixels:
@@ -108,7 +123,9 @@ def _draw(vector: Vector, view: str, width: int, height: int) -> Pixels:
     )
     try:
         png = resvg_py.svg_to_bytes(svg_string=framed, skip_system_fonts=True)
-    except ValueError as error:
+    except (KeyboardInterrupt, SystemExit, MemoryError):
+        raise
+    except BaseException as error:  # a panic of the renderer is no Exception
         raise ArtworkRefused(
             "broken-picture", "This SVG cannot be drawn: it is not valid. Export it again as plain SVG."
         ) from error
@@ -118,8 +135,7 @@ def _draw(vector: Vector, view: str, width: int, height: int) -> Pixels:
 
 def _own_size(root: Element) -> tuple[float, float]:
     """Width and height in CSS px: from the attributes, else the view box, else 300 × 150 (CSS 2.2, §10.3.2)."""
-    box = [float(number) for number in re.findall(r"[-+]?[0-9]*\.?[0-9]+(?:[eE][-+]?[0-9]+)?", root.get("viewBox", ""))]
-    box_width, box_height = (box[2], box[3]) if len(box) == 4 and min(box[2:]) > 0 else (0.0, 0.0)
+    box_width, box_height = _view_box(root) or (0.0, 0.0)
     width, height = _length(root.get("width")), _length(root.get("height"))
     if width and height:
         return width, height
@@ -132,42 +148,15 @@ def _own_size(root: Element) -> tuple[float, float]:
     return box_width, box_height
 
 
+def _view_box(root: Element) -> tuple[float, float] | None:
+    """Width and height of a sound view box (SVG 2 §8.6); any other counts as none."""
+    box = [float(number) for number in _NUMBER.findall(root.get("viewBox", ""))]
+    return (box[2], box[3]) if len(box) == 4 and all(map(math.isfinite, box)) and min(box[2:]) > 0 else None
+
+
 def _length(text: str | None) -> float | None:
     match = _LENGTH.fullmatch(text or "")
     return float(match[1]) * _UNIT[match[2]] or None if match else None
-
-
-def _refuse_external(data: bytes, root: Element) -> None:
-    outside = next(_external_references(data, root), None)
-    if outside is not None:
-        raise ArtworkRefused(
-            "svg-external-reference",
-            f"This SVG points to something outside itself ({outside[:60]}), which is never fetched. "
-            "Embed that part in the file, or export it again as a self-contained SVG.",
-        )
-
-
-def _external_references(data: bytes, root: Element) -> Iterator[str]:
-    if _STYLESHEET.search(data[:4096].decode("latin-1")):
-        yield "an external style sheet"
-    for element in root.iter():
-        if element.tag != f"{_SVG}a":
-            yield from (
-                element.attrib[name] for name in _HREF if name in element.attrib and not _inside(element.attrib[name])
-            )
-        for text in (
-            (element.text or "", *element.attrib.values()) if element.tag == f"{_SVG}style" else element.attrib.values()
-        ):
-            for match in _CSS_URL.finditer(text):
-                if match[1] is None or not _inside(match[1]):
-                    yield match[1] or "@import"
-
-
-def _inside(reference: str) -> bool:
-    """Whether a reference stays in the file: a fragment, or an embedded bitmap."""
-    return reference.startswith("#") or bool(
-        re.match(r"data:image/(?:png|jpe?g|gif|webp)[;,]", reference, re.IGNORECASE)
-    )
 
 
 def _refuse_heavy(root: Element, limits: Limits) -> None:
@@ -178,10 +167,6 @@ def _refuse_heavy(root: Element, limits: Limits) -> None:
             f"Drawing this SVG takes more than the limit of {limits.svg_elements} elements, {limits.svg_depth} deep. "
             "Simplify it; an icon cannot show that much detail.",
         )
-    for element in root.iter():
-        for name in _HREF:
-            if element.attrib.get(name, "").startswith("data:"):
-                _refuse_heavy_bitmap(element.attrib[name], limits)
 
 
 def _weigh(root: Element) -> tuple[int, int]:
@@ -216,20 +201,3 @@ def _targets(element: Element) -> Iterator[str]:
         for match in _CSS_URL.finditer(value):
             if match[1] and match[1].startswith("#"):
                 yield match[1][1:]
-
-
-def _refuse_heavy_bitmap(reference: str, limits: Limits) -> None:
-    head, _, body = reference.partition(",")
-    try:
-        data = base64.b64decode(body) if head.endswith(";base64") else urllib.parse.unquote_to_bytes(body)
-        width, height = pixel_size(data)
-    except (OSError, ValueError, binascii.Error):
-        raise ArtworkRefused(
-            "broken-picture", "A bitmap embedded in this SVG cannot be read. Export the SVG again."
-        ) from None
-    if width * height > limits.pixels:
-        raise ArtworkRefused(
-            "too-many-pixels",
-            f"This SVG embeds a bitmap of {width} × {height} px, more than the limit of "
-            f"{limits.pixels // 1_000_000} million pixels. Embed a smaller one.",
-        )

@@ -1,10 +1,14 @@
 """The web app manifest (W3C Web Application Manifest): new, or merged into the one a site has."""
 
 import json
-from collections.abc import Sequence
+import re
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import NoReturn
 
 MEDIA_TYPE = "application/manifest+json"
+_BOM = "\ufeff"
+_SPACE = re.compile(r"[ \t\r\n]*")
 
 
 @dataclass(frozen=True)
@@ -24,22 +28,74 @@ class ManifestIcon:
 
 def new(name: str, icons: Sequence[ManifestIcon]) -> bytes:
     """A manifest with the site's name and these icons."""
-    return _dump({"name": name, "icons": [icon.member() for icon in icons]})
+    members = {"name": name, "icons": [icon.member() for icon in icons]}
+    return (_dumped(members) + "\n").encode()
 
 
-def with_icons_of(existing: bytes, built: bytes) -> bytes | None:
-    """A site's own manifest with its icons replaced by those of a built one, every other member kept in order.
-
-    None when the existing one is not a JSON object, so there is nothing to keep.
-    """
+def read(data: bytes) -> Mapping[str, object] | None:
+    """The members of a manifest; None when it is no JSON object in UTF-8 (RFC 8259), or nested without end."""
     try:
-        members = json.loads(existing)
-    except ValueError:
+        members = _decoder.decode(_text(data).removeprefix(_BOM))
+    except (ValueError, RecursionError):
         return None
-    if not isinstance(members, dict):
-        return None
-    return _dump({**members, "icons": json.loads(built)["icons"]})
+    return members if isinstance(members, dict) else None
 
 
-def _dump(members: dict[str, object]) -> bytes:
-    return (json.dumps(members, ensure_ascii=False, indent=2) + "\n").encode()
+def with_icons(existing: bytes, icons: object) -> bytes | None:
+    """A site's own manifest with other icons, every byte that is not about icons as it was.
+
+    None when the existing one cannot be read, so there is nothing to keep.
+    """
+    if read(existing) is None:
+        return None
+    text = _text(existing)
+    indented = _dumped(icons).replace("\n", "\n  ")
+    spans = _values_of("icons", text)
+    if spans:
+        for start, end in reversed(spans):  # of two members with one name the last counts, so all are the same
+            text = text[:start] + indented + text[end:]
+        return text.encode()
+    brace = text.index("{") + 1
+    comma = "" if text[_past_space(text, brace)] == "}" else ","
+    return f'{text[:brace]}\n  "icons": {indented}{comma}{text[brace:]}'.encode()
+
+
+def _values_of(name: str, text: str) -> list[tuple[int, int]]:
+    """Where the values of a member stand in a JSON object that is known to be sound."""
+    spans = []
+    position = _past_space(text, text.index("{") + 1)
+    while text[position] != "}":
+        key, position = _decoder.raw_decode(text, position)
+        start = _past_space(text, _past_space(text, position) + 1)  # over the colon
+        _, end = _decoder.raw_decode(text, start)
+        if key == name:
+            spans.append((start, end))
+        position = _past_space(text, end)
+        if text[position] == ",":
+            position = _past_space(text, position + 1)
+    return spans
+
+
+def _past_space(text: str, position: int) -> int:
+    match = _SPACE.match(text, position)
+    return match.end() if match else position
+
+
+def _text(data: bytes) -> str:
+    return data.decode("utf-8")
+
+
+def _no_number(text: str) -> NoReturn:
+    raise ValueError(f"{text} is no JSON")
+
+
+_decoder = json.JSONDecoder(parse_constant=_no_number)
+
+
+def _dumped(value: object) -> str:
+    text = json.dumps(value, ensure_ascii=False, indent=2)
+    try:
+        text.encode()
+    except UnicodeEncodeError:  # half a surrogate pair stands in UTF-8 only as an escape
+        text = json.dumps(value, indent=2)
+    return text

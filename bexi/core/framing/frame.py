@@ -3,9 +3,8 @@
 from dataclasses import dataclass
 
 from bexi.core.artwork.ink import Box
+from bexi.core.artwork.limits import LARGEST_SIDE
 from bexi.core.errors import FramingRefused
-
-LARGEST_SIDE = 100_000
 
 
 @dataclass(frozen=True)

@@ -1,23 +1,15 @@
 """Comparing two sets file by file: bytes, and the pictures pixel by pixel."""
 
-import io
 from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 
 import numpy as np
-from PIL import Image
 
-from bexi.core.artwork.detection import PictureFormat, detect
-from bexi.core.artwork.limits import DEFAULT_LIMITS
-from bexi.core.artwork.vector import check, render
+from bexi.core.artwork.intake import every_picture
 from bexi.core.errors import ArtworkRefused
-from bexi.core.formats import ico
 from bexi.core.pixels import palette
 from bexi.core.pixels.light import Pixels
-
-_DRAWN_AT = 128
-LARGEST_PICTURE = 4096 * 4096
 
 
 class Change(StrEnum):
@@ -98,20 +90,11 @@ def _apart(before: Pixels, after: Pixels) -> np.ndarray[tuple[int, int], np.dtyp
 
 
 def pictures_in(data: bytes) -> list[Pixels]:
-    """The pictures of a file: the frames of an ICO, an SVG at 128 px, any other as it is; none in a text file.
+    """The pictures of a file of a set: the frames of an ICO, an SVG at 128 px, any other as it is.
 
-    A picture that is too large or broken counts as none.
+    None in a text file; a picture that is too large or broken counts as none.
     """
-    kind = detect(data)
     try:
-        if kind is None:
-            return []
-        if kind is PictureFormat.ICO:
-            return [frame.pixels for frame in ico.read(data)]
-        if kind is PictureFormat.SVG:
-            vector = check(data, DEFAULT_LIMITS)
-            return [render(vector, 0, 0, max(vector.width, vector.height), _DRAWN_AT)]
-        image = Image.open(io.BytesIO(data))
-        return [np.asarray(image.convert("RGBA"))] if image.width * image.height <= LARGEST_PICTURE else []
-    except (ArtworkRefused, OSError, ValueError, Image.DecompressionBombError):
+        return list(every_picture(data))
+    except ArtworkRefused:
         return []

@@ -1,11 +1,12 @@
 """An icon file a site has or serves: what it really is, and what is wrong with it."""
 
-import json
 from collections.abc import Iterator
 from dataclasses import dataclass
 
 from bexi.core.artwork.detection import PictureFormat, detect
-from bexi.core.iconset.compare import pictures_in
+from bexi.core.artwork.intake import every_picture
+from bexi.core.errors import ArtworkRefused
+from bexi.core.formats import webmanifest
 from bexi.core.sitehead.link import HOME_SCREEN, IconLink
 
 _INSTALLABLE = (192, 512)
@@ -25,12 +26,16 @@ class Flaw:
 
 @dataclass(frozen=True)
 class IconFile:
-    """A file seen as an icon. `real` is None for what is no picture; `sides` are width and height in px."""
+    """A file seen as an icon. `real` is None for what is no picture; `sides` are width and height in px.
+
+    `problem` is a sentence when not all of it could be read.
+    """
 
     real: PictureFormat | None
     sides: tuple[tuple[int, int], ...]
     opaque: bool
     length: int
+    problem: str = ""
 
     def __str__(self) -> str:
         if self.real is None:
@@ -42,9 +47,15 @@ class IconFile:
 
 def look_at(data: bytes) -> IconFile:
     """What a file is, by its content."""
-    pictures = pictures_in(data)
-    sides = tuple((picture.shape[1], picture.shape[0]) for picture in pictures)
-    return IconFile(detect(data), sides, all((picture[..., 3] == 255).all() for picture in pictures), len(data))
+    sides: list[tuple[int, int]] = []
+    opaque, problem = True, ""
+    try:
+        for picture in every_picture(data):
+            sides.append((picture.shape[1], picture.shape[0]))
+            opaque = opaque and bool((picture[..., 3] == 255).all())
+    except ArtworkRefused as refusal:
+        problem = refusal.sentence
+    return IconFile(detect(data), tuple(sides), opaque, len(data), problem)
 
 
 def flaws(name: str, icon: IconFile, link: IconLink | None = None) -> Iterator[Flaw]:
@@ -52,9 +63,8 @@ def flaws(name: str, icon: IconFile, link: IconLink | None = None) -> Iterator[F
     if icon.real is None:
         yield Flaw("Not a picture", str(icon), "Browsers cannot show it.")
         return
-    if not icon.sides:
-        evidence = f"{icon.real.label} file that is damaged, too large, or not safe to draw"
-        yield Flaw("Cannot be looked into", evidence, "Browsers may show nothing.")
+    if icon.problem:
+        yield Flaw("Cannot be looked into", icon.problem.rstrip("."), "Browsers may show nothing.")
     if name.lower().endswith(".ico") and icon.real is not PictureFormat.ICO:
         evidence = f"By its content it is a {icon.real.label} picture"
         yield Flaw("Not an ICO", evidence, "Some browsers show a renamed picture, others do not.")
@@ -87,11 +97,8 @@ def manifest_flaws(data: bytes) -> Iterator[Flaw]:
 
 def manifest_icons(data: bytes) -> list[dict[str, object]] | None:
     """The members of a manifest's `icons`; None when it is no manifest at all."""
-    try:
-        members = json.loads(data)
-    except (ValueError, RecursionError):
-        return None
-    if not isinstance(members, dict):
+    members = webmanifest.read(data)
+    if members is None:
         return None
     icons = members.get("icons", [])
     return [icon for icon in icons if isinstance(icon, dict)] if isinstance(icons, list) else []

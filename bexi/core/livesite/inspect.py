@@ -1,11 +1,11 @@
 """Looking at what a site serves: its pages' icon links, the icons behind them, and whether they are what they say."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from urllib.parse import urljoin, urlsplit
 
 from bexi.core.errors import HeadRefused
-from bexi.core.livesite.icon_file import flaws, look_at
+from bexi.core.livesite.icon_file import IconFile, flaws
 from bexi.core.livesite.pages import Fetch, Served, pages_from
 from bexi.core.sitehead.link import HOME_SCREEN, IconLink
 from bexi.core.sitehead.scan import as_text, find_head
@@ -26,7 +26,11 @@ class Finding:
     remedy: str = ""
 
 
-def inspect(address: str, installed: Mapping[str, bytes], fetch: Fetch) -> list[Finding]:
+Look = Callable[[bytes], IconFile]
+"""Finds out what an icon file is, without harm from it."""
+
+
+def inspect(address: str, installed: Mapping[str, bytes], fetch: Fetch, look: Look) -> list[Finding]:
     """Everything found at a site's address.
 
     Looks at the home page and the pages it leads to, as a visitor would find them, at most MOST_PAGES of them.
@@ -44,7 +48,7 @@ def inspect(address: str, installed: Mapping[str, bytes], fetch: Fetch) -> list[
     for url, link in _icon_addresses(address, home):
         if url not in seen and urlsplit(url).netloc == urlsplit(address).netloc:
             seen.add(url)
-            findings += _icon(fetch(url), link)
+            findings += _icon(fetch(url), link, look)
     return findings
 
 
@@ -116,7 +120,7 @@ def _icon_addresses(address: str, home: Served) -> Iterator[tuple[str, IconLink 
     yield urljoin(address, "/favicon.ico"), None
 
 
-def _icon(served: Served, link: IconLink | None) -> Iterator[Finding]:
+def _icon(served: Served, link: IconLink | None, look: Look) -> Iterator[Finding]:
     if served.status != 200:
         yield Finding(
             False,
@@ -127,7 +131,7 @@ def _icon(served: Served, link: IconLink | None) -> Iterator[Finding]:
             "Build the set and install it.",
         )
         return
-    icon = look_at(served.body)
+    icon = look(served.body)
     found = list(flaws(served.url, icon, link))
     for flaw in found:
         yield Finding(False, flaw.what, served.url, flaw.evidence, flaw.why, _REMEDY)

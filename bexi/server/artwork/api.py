@@ -89,6 +89,7 @@ class FactsOut(Schema):
     turned: bool
     profile: str | None
     live_text: bool
+    left_out: list[str] = []
 
 
 class FramingsOut(Schema):

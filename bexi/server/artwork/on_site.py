@@ -16,9 +16,9 @@ from bexi.core.livesite.pages import Served, pages_from
 from bexi.core.sitehead.scan import as_text, attribute_values
 from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
-from bexi.server.artwork.measuring import measure_file
+from bexi.sandbox import in_sandbox
+from bexi.sandbox.measuring import measure_file
 from bexi.server.artwork.models import Artwork
-from bexi.server.artwork.sandbox import in_sandbox
 from bexi.server.artwork.services import add_artwork
 from bexi.server.fetching import TIMEOUT_SECONDS, fetch
 from bexi.server.sites.models import Site

@@ -6,6 +6,7 @@ from pathlib import Path, PurePath
 from typing import TYPE_CHECKING
 
 from django.conf import settings
+from django.db import IntegrityError, transaction
 from django.db.models import Q, QuerySet
 from django.utils import timezone
 
@@ -16,10 +17,11 @@ from bexi.core.artwork.pictures import Picture
 from bexi.core.artwork.preview import preview_png
 from bexi.core.artwork.treatment import AS_IT_IS, Treatment
 from bexi.core.errors import ArtworkRefused
+from bexi.sandbox import in_sandbox
+from bexi.sandbox.measuring import THUMBNAIL, Measured, measure_file
 from bexi.server import blobs
-from bexi.server.artwork.measuring import THUMBNAIL, Measured, measure_file
 from bexi.server.artwork.models import Artwork
-from bexi.server.artwork.sandbox import in_sandbox
+from bexi.server.kept_files import keep
 from bexi.server.problems import Conflict
 
 if TYPE_CHECKING:
@@ -54,10 +56,9 @@ def add_artwork(file_name: str, data: bytes, title: str = "", **details: object)
 
     Raises ArtworkRefused; nothing is stored then.
     """
-    known = Artwork.objects.filter(sha256=hashlib.sha256(data).hexdigest()).first()
-    if known:
-        restore(known)
-        return known
+    sha256 = hashlib.sha256(data).hexdigest()
+    if Artwork.objects.filter(sha256=sha256).exists():
+        return _known(sha256)
     name = _plain_name(file_name)
     measured = in_sandbox(measure_file, name, data, AS_IT_IS)
     artwork = Artwork(
@@ -68,8 +69,19 @@ def add_artwork(file_name: str, data: bytes, title: str = "", **details: object)
         notes=measured.notes,
         **details,
     )
-    artwork.save()
     _keep_thumbnail(artwork, measured)
+    try:
+        with transaction.atomic():
+            artwork.save()
+    except IntegrityError:  # the same file was sent twice at once
+        return _known(sha256)
+    return artwork
+
+
+def _known(sha256: str) -> Artwork:
+    artwork = Artwork.objects.get(sha256=sha256)
+    if artwork.removed:
+        restore(artwork)
     return artwork
 
 
@@ -126,8 +138,8 @@ def restore(artwork: Artwork) -> None:
 
 @lru_cache(maxsize=3)  # decoding is most of the work of an answer; three large pictures fit in memory
 def open_picture(sha256: str, treatment: Treatment) -> Picture:
-    """The decoded picture of a file that passed the sandbox when it was taken in."""
-    return take_in(blobs.get(sha256), DEFAULT_LIMITS, treatment)[1]
+    """The picture of a file that was taken in, read apart once more."""
+    return in_sandbox(take_in, blobs.get(sha256), DEFAULT_LIMITS, treatment)[1]
 
 
 def picture_of(artwork: Artwork) -> Picture:
@@ -139,7 +151,7 @@ def preview(artwork: Artwork, longest: int) -> bytes:
     """A PNG of the whole artwork, at most `longest` px along its longer side; kept by content."""
     file = _preview_file(artwork, longest)
     if not file.exists():
-        _keep(file, preview_png(picture_of(artwork), longest))
+        keep(file, preview_png(picture_of(artwork), longest))
     return file.read_bytes()
 
 
@@ -149,14 +161,7 @@ def _remeasure(artwork: Artwork, name: str, data: bytes, treatment: Treatment) -
 
 
 def _keep_thumbnail(artwork: Artwork, measured: Measured) -> None:
-    _keep(_preview_file(artwork, THUMBNAIL), measured.thumbnail)
-
-
-def _keep(file: Path, data: bytes) -> None:
-    file.parent.mkdir(parents=True, exist_ok=True)
-    temporary = file.with_suffix(".part")
-    temporary.write_bytes(data)
-    temporary.replace(file)
+    keep(_preview_file(artwork, THUMBNAIL), measured.thumbnail)
 
 
 def version(artwork: Artwork) -> str:

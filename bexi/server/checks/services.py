@@ -7,6 +7,7 @@ import httpx
 
 from bexi.core.errors import HostRefused
 from bexi.core.livesite.inspect import inspect
+from bexi.sandbox.icons import look_apart
 from bexi.server import blobs
 from bexi.server.checks.models import Check
 from bexi.server.fetching import TIMEOUT_SECONDS, fetch
@@ -18,7 +19,7 @@ def check_site(site: Site) -> Check:
     if not site.address:
         raise HostRefused("no-address", "Bexi does not know this site's address yet. Enter it, then check again.")
     with httpx.Client(timeout=TIMEOUT_SECONDS, trust_env=False) as client:
-        findings = inspect(site.address, _installed(site), partial(fetch, client))
+        findings = inspect(site.address, _installed(site), partial(fetch, client), look_apart)
     return Check.objects.create(
         site=site,
         findings=[dataclasses.asdict(finding) for finding in findings],

@@ -3,6 +3,7 @@ from unittest import TestCase
 from PIL import Image
 
 from bexi.core.formats import ico
+from bexi.core.livesite.icon_file import look_at
 from bexi.core.livesite.inspect import MOST_PAGES, Finding, inspect
 from bexi.core.livesite.pages import Served
 from tests.pictures import encoded, noise, plain_png
@@ -28,7 +29,7 @@ class FakeSite:
 
 
 def problems(files: dict[str, bytes], installed: dict[str, bytes] | None = None) -> dict[str, Finding]:
-    findings = inspect(ADDRESS, installed or {}, FakeSite(files))
+    findings = inspect(ADDRESS, installed or {}, FakeSite(files), look_at)
     return {finding.what: finding for finding in findings if not finding.ok}
 
 
@@ -60,7 +61,7 @@ class InspectTests(TestCase):
         self.assertIn("404", found["Icon file not as installed"].evidence)
 
     def test_silent_site(self):
-        findings = inspect(ADDRESS, {}, lambda url: Served(url, 0, error="No answer: timeout."))
+        findings = inspect(ADDRESS, {}, lambda url: Served(url, 0, error="No answer: timeout."), look_at)
         self.assertEqual([finding.evidence for finding in findings], ["No answer: timeout."])
 
     def test_pages_are_visited_once_on_this_host_only_and_not_for_ever(self):
@@ -72,7 +73,7 @@ class InspectTests(TestCase):
             return Served(url, 200, "text/html", page.encode())
 
         asked: list[str] = []
-        inspect(ADDRESS, {}, endless)
+        inspect(ADDRESS, {}, endless, look_at)
         self.assertTrue(all(url.startswith(ADDRESS) for url in asked))
         self.assertLessEqual(len(asked), MOST_PAGES + 1)  # and /favicon.ico
         self.assertEqual(len(asked), len(set(asked)))

@@ -1,0 +1,1 @@
+"""SVG files of strangers, written anew from what Bexi knows to be drawing and nothing else."""

@@ -1,0 +1,34 @@
+"""Putting files on Bexi's own disk: whole or not at all, readable by their owner only."""
+
+import os
+import tempfile
+from contextlib import suppress
+from pathlib import Path
+
+
+def keep(file: Path, data: bytes) -> None:
+    """Write a file aside, have it reach the disk, then put it in its place; raises OSError and leaves nothing then."""
+    file.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
+    descriptor, name = tempfile.mkstemp(dir=file.parent)
+    aside = Path(name)
+    try:
+        with os.fdopen(descriptor, "wb") as target:
+            target.write(data)
+            target.flush()
+            os.fsync(target.fileno())
+        aside.replace(file)
+        _sync_folder(file.parent)
+    except BaseException:
+        with suppress(OSError):
+            aside.unlink()
+        raise
+
+
+def _sync_folder(folder: Path) -> None:
+    """Have the new name reach the disk, too, where the system can."""
+    with suppress(OSError):
+        descriptor = os.open(folder, os.O_RDONLY)
+        try:
+            os.fsync(descriptor)
+        finally:
+            os.close(descriptor)
