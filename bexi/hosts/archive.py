@@ -23,6 +23,7 @@ class ZipStorage:
             raise HostRefused("not-a-zip", "This file is not a sound ZIP. Pack the site's folder again.") from error
         self._entries = {info.filename: info for info in self._zip.infolist() if _is_plain_file(info)}
         self._refuse_bombs()
+        self.place_note = ""
         self._top = self._shared_folder()
         self.changed: dict[str, bytes | None] = {}
 

@@ -19,6 +19,7 @@ class CarefulHost:
 
     def __init__(self, storage: Storage) -> None:
         self._storage = storage
+        self.place_note = storage.place_note
 
     def files(self) -> Iterator[str]:
         """See Host. Names that are no safe paths are passed over."""

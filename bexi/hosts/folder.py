@@ -11,7 +11,7 @@ _AT_ONCE = 64 * 1024
 
 
 class FolderStorage:
-    """The folder at `root`. Links that lead out of it are never followed."""
+    """The folder at `root`. Links that lead out of it are never followed; one that stays inside stays a link."""
 
     def __init__(self, root: Path) -> None:
         if not root.is_dir():
@@ -19,6 +19,7 @@ class FolderStorage:
                 "no-such-folder", f"There is no folder {root}. Correct the site's folder, or create it first."
             )
         self._root = root.resolve()
+        self.place_note = ""
         self._top = str(self._root)
 
     def walk(self) -> Iterator[str]:
@@ -35,8 +36,14 @@ class FolderStorage:
             if entry.is_dir(follow_symlinks=False):
                 if not entry.name.startswith("."):
                     yield from self._walk(path, depth + 1)
-            elif entry.is_file() and (not entry.is_symlink() or self._is_inside(Path(entry.path))):
+            elif entry.is_file(follow_symlinks=False) or (entry.is_file() and self._is_way_in(Path(entry.path))):
                 yield path
+
+    def _is_way_in(self, link: Path) -> bool:
+        """Whether a link leads to a file inside that is not listed by itself: then it is the page's one name."""
+        target = link.resolve()
+        inside = target.relative_to(self._root).parts if target.is_relative_to(self._root) else ()
+        return any(part.startswith(".") for part in inside[:-1])
 
     def get(self, path: str, most: int) -> bytes | None:
         """See Storage."""
@@ -52,7 +59,7 @@ class FolderStorage:
     def put(self, path: str, data: bytes) -> None:
         """See Storage."""
         try:
-            with self._locate(path).open("wb") as file:
+            with self._locate(path).open("wb") as file:  # through a link, which stays one
                 file.write(data)
                 file.flush()
                 os.fsync(file.fileno())
@@ -61,7 +68,7 @@ class FolderStorage:
 
     def move(self, old: str, new: str) -> None:
         """See Storage. The permissions of a file that gives way are kept."""
-        source, target = self._locate(old), self._locate(new)
+        source, target = self._locate(old), self._locate(new).resolve()
         try:
             if target.exists():
                 source.chmod(target.stat().st_mode & 0o777)

@@ -3,13 +3,14 @@
 import ftplib
 import hashlib
 import io
+import socket
 import ssl
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 
 from bexi.core.errors import HostRefused
 from bexi.hosts.ftp_listing import Listed, from_list, from_mlsd
-from bexi.hosts.place import Place, PlaceKind, UnknownServer
+from bexi.hosts.place import Place, PlaceKind, UnknownServer, from_login
 from bexi.hosts.protocol import DEEPEST
 
 TIMEOUT_SECONDS = 20
@@ -22,16 +23,31 @@ class _Enough(Exception):
     """As many bytes as were asked for have come."""
 
 
+class _SecureFtp(ftplib.FTP_TLS):
+    """FTP over TLS whose data connections take up the session of the control connection.
+
+    Servers as they come ask for that: it proves that both are of the same client (RFC 4217 §10.4 [from memory]).
+    """
+
+    def ntransfercmd(self, cmd: str, rest: int | str | None = None) -> tuple[socket.socket, int | None]:
+        """See ftplib."""
+        connection, size = ftplib.FTP.ntransfercmd(self, cmd, rest)
+        if self._prot_p:  # type: ignore[attr-defined]
+            control = self.sock.session if isinstance(self.sock, ssl.SSLSocket) else None
+            connection = self.context.wrap_socket(connection, server_hostname=self.host, session=control)
+        return connection, size
+
+
 class FtpStorage:
     """The folder `path` of an FTP account. One connection; not for several threads."""
 
     def __init__(self, place: Place, secret: str) -> None:
         self._place = place
-        self._root = place.path.rstrip("/")
+        self.place_note = ""
         with self._told("The server cannot be reached"):
             self._ftp = self._connected(secret)
         with self._told(f"There is no folder {place.path} in this account"):
-            self._ftp.cwd(self._root or "/")
+            self._root = self._found(place.path)
         self._knows_mlsd = True
 
     def close(self) -> None:
@@ -98,7 +114,7 @@ class FtpStorage:
             return plain
         context = ssl.create_default_context()
         context.check_hostname, context.verify_mode = False, ssl.CERT_NONE  # checked by its fingerprint, below
-        secure = ftplib.FTP_TLS(timeout=TIMEOUT_SECONDS, encoding="utf-8", context=context)
+        secure = _SecureFtp(timeout=TIMEOUT_SECONDS, encoding="utf-8", context=context)
         secure.connect(place.host, place.port)
         secure.auth()
         certificate = secure.sock.getpeercert(binary_form=True) if isinstance(secure.sock, ssl.SSLSocket) else None
@@ -109,6 +125,20 @@ class FtpStorage:
         secure.login(place.user, secret)
         secure.prot_p()
         return secure
+
+    def _found(self, path: str) -> str:
+        """The top folder without its last slash: from the top of the server, or else from where this account begins."""
+        begins = self._ftp.pwd()
+        for tried in (path, f"{begins.rstrip('/')}/{path.strip('/')}"):
+            try:
+                self._ftp.cwd(tried)
+            except ftplib.error_perm:
+                if tried != path:
+                    raise
+                continue
+            self.place_note = "" if tried == path else from_login(path, tried)
+            return tried.rstrip("/")
+        raise ftplib.error_perm(f"550 {path}")
 
     def _walk(self, folder: str, depth: int) -> Iterator[str]:
         if depth >= DEEPEST:

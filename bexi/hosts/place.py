@@ -90,3 +90,8 @@ class UnknownServer(HostRefused):
             else f"{place.host} is new to Bexi. Its key is {fingerprint}; compare it with what the provider says.",
         )
         self.fingerprint = fingerprint
+
+
+def from_login(path: str, taken: str) -> str:
+    """What to say when a folder was found from where the account begins, not from the top of the server."""
+    return f"There is no {path} from the top of the server; {taken}, from where this account begins, was taken."

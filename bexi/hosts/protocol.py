@@ -9,6 +9,8 @@ from bexi.core.errors import HostRefused
 LARGEST_FILE = 64 * 1024 * 1024
 MOST_FILES = 200_000
 DEEPEST = 40
+OF_ONE_FILE = ("path-outside", "file-too-large", "cannot-read", "odd-name")
+"""Codes of refusals that concern one file, so that work on others goes on."""
 
 
 # A part between slashes that is empty or leads elsewhere, or a backslash.
@@ -16,7 +18,12 @@ _UNSAFE = re.compile(r"(?:^|/)\.{0,2}(?:/|$)|\\")
 
 
 class Storage(Protocol):
-    """The plain operations of a place. Every method raises HostRefused when it cannot do its work."""
+    """The plain operations of a place. Every method raises HostRefused when it cannot do its work.
+
+    `place_note` says, when there is something to say, which folder was taken.
+    """
+
+    place_note: str
 
     def walk(self) -> Iterator[str]:
         """Paths of all files below the top folder, in any order, hidden folders left out."""
@@ -52,7 +59,7 @@ class Host(Protocol):
 
 def safe_path(path: str) -> str:
     """The path itself, if it stays below the top folder; raises HostRefused."""
-    if _UNSAFE.search(path) or not path.isprintable():
+    if _UNSAFE.search(path) or not path.replace("\xa0", " ").isprintable():
         raise HostRefused(
             "path-outside",
             f"“{ascii(path[:80])[1:-1]}” does not lie inside the site's top folder, so Bexi will not touch it.",

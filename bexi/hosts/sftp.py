@@ -14,7 +14,7 @@ from itertools import islice
 import paramiko
 
 from bexi.core.errors import HostRefused
-from bexi.hosts.place import Place, UnknownServer
+from bexi.hosts.place import Place, UnknownServer, from_login
 from bexi.hosts.protocol import DEEPEST, MOST_FILES
 
 logging.getLogger("paramiko").setLevel(logging.CRITICAL)  # what fails is told by a HostRefused
@@ -27,6 +27,9 @@ class SftpStorage:
 
     def __init__(self, place: Place, secret: str) -> None:
         self._place = place
+        self._folders: dict[str, str] = {}
+        self._plain: set[str] = set()  # files that are known to be no links, so that they need not be asked for
+        self.place_note = ""
         with self._told("The server cannot be reached"):
             self._transport = paramiko.Transport(_socket(place))
         try:
@@ -39,8 +42,7 @@ class SftpStorage:
             if channel := client.get_channel():
                 channel.settimeout(TIMEOUT_SECONDS)
             with self._told(f"There is no folder {place.path} in this account"):
-                self._root = self._sftp.normalize(place.path or ".")
-                self._sftp.listdir(self._root)
+                self._root = self._found(place.path)
         except HostRefused:
             self._transport.close()
             raise
@@ -96,6 +98,20 @@ class SftpStorage:
         else:
             self._transport.auth_password(self._place.user, secret)
 
+    def _found(self, path: str) -> str:
+        """The top folder: from the top of the server, or else from where this account begins."""
+        for tried in (path, path.lstrip("/") or "."):
+            try:
+                root = self._sftp.normalize(tried)
+                self._sftp.listdir(root)
+            except OSError:
+                if not tried.startswith("/"):
+                    raise
+                continue
+            self.place_note = "" if tried == path else from_login(path, root)
+            return root
+        raise FileNotFoundError(path)
+
     def _walk(self, folder: str, depth: int) -> Iterator[str]:
         if depth >= DEEPEST:
             return
@@ -108,17 +124,29 @@ class SftpStorage:
             if stat.S_ISDIR(mode) and not name.startswith("."):
                 folders.append(path)
             elif stat.S_ISREG(mode):
+                self._plain.add(path)
                 yield path
         for inner in sorted(folders):
             yield from self._walk(inner, depth + 1)
 
     def _locate(self, path: str) -> str:
-        """The full path; refuses one that leads out of the top folder over a link."""
-        full = posixpath.join(self._root, path)
-        folder = self._sftp.normalize(posixpath.dirname(full))
-        if folder != self._root and not folder.startswith(self._root.rstrip("/") + "/"):
-            raise HostRefused("path-outside", f"{path} leads out of the site's folder over a link.")
+        """The full path behind every link; refuses one that leads out of the top folder."""
+        folder, _, name = path.rpartition("/")
+        if folder not in self._folders:
+            real = self._sftp.normalize(posixpath.join(self._root, folder))
+            self._refuse_outside(path, real)
+            self._folders[folder] = real
+        full = posixpath.join(self._folders[folder], name)
+        if path not in self._plain:
+            with suppress(FileNotFoundError):
+                if stat.S_ISLNK(self._sftp.lstat(full).st_mode or 0):
+                    full = self._sftp.normalize(full)
+                    self._refuse_outside(path, full)
         return full
+
+    def _refuse_outside(self, path: str, real: str) -> None:
+        if real != self._root and not real.startswith(self._root.rstrip("/") + "/"):
+            raise HostRefused("path-outside", f"{path} leads out of the site's folder over a link.")
 
     @contextmanager
     def _told(self, what: str) -> Iterator[None]:

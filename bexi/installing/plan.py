@@ -2,21 +2,24 @@
 
 import sys
 from collections.abc import Callable, Container, Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
+from urllib.parse import urlsplit
 
 from bexi.core.errors import HeadRefused, HostRefused
-from bexi.core.formats import webmanifest
+from bexi.core.iconset.addresses import Addresses
 from bexi.core.iconset.catalogue import MANIFEST
 from bexi.core.sitehead.edit import HeadEditor, edit_head
 from bexi.core.sitehead.snippet import HeadLines
-from bexi.hosts.protocol import Host
+from bexi.hosts.protocol import OF_ONE_FILE, Host
+from bexi.installing.manifests import OwnManifests, manifest_files
 from bexi.installing.step import Content, Step, StepKind, kind_of
-from bexi.installing.survey import MANIFEST_NAMES, Found, Survey
+from bexi.installing.survey import Found, Survey
 
 PAGE_ENDINGS = (
     *(".html", ".htm", ".xhtml", ".shtml", ".php", ".phtml", ".asp", ".aspx", ".jsp", ".erb", ".ejs"),
-    *(".tpl", ".twig", ".j2", ".jinja", ".liquid", ".hbs", ".mustache", ".njk", ".inc"),
+    *(".tpl", ".tmpl", ".twig", ".j2", ".jinja", ".jinja2", ".liquid", ".hbs", ".mustache", ".njk", ".inc"),
+    *(".gohtml", ".cshtml", ".vbhtml", ".razor", ".eex", ".leex", ".heex", ".vue"),
 )
 """Pages, and templates of them in which other languages are embedded [common practice]."""
 
@@ -70,29 +73,38 @@ def plan_install(
     icons: HeadLines,
     wants: Callable[[str], bool] = lambda page: True,
     watch: Callable[[int, int], None] = lambda done, total: None,
+    site_host: str = "",
 ) -> InstallPlan:
     """What installing these files and their head lines would do to the site as it is now.
 
-    `wants` says which pages to edit, by their paths; `watch` is told how many pages of how many were read.
+    `wants` says which pages to edit, by their paths; `watch` is told how many pages of how many were read, and may
+    raise to stop. `site_host` is the host that visitors type.
     """
-    files = dict(_files(host, icons))
-    file_steps = [_file_step(host, path, *made) for path, made in files.items()]
-    pages: list[Step] = []
-    left_alone: list[LeftAlone] = []
-    survey, editor = Survey(host), HeadEditor(icons)
+    own = OwnManifests(host)
+    icons = replace(icons, manifests=own)
+    pages: dict[str, Step | LeftAlone] = {}
+    survey, editor = Survey(host, lambda: watch(len(paths), len(paths))), HeadEditor(icons)
     paths = new_pages(host, (), wants)
     for done, path in enumerate(paths, 1):
-        planned = _page_step(host, editor, path, survey)
-        if isinstance(planned, Step):
-            pages.append(planned)
-        elif planned:
-            left_alone.append(planned)
+        if planned := _page_step(host, editor, path, survey, own, site_host):
+            pages[path] = planned
         watch(done, len(paths))
-    written = {path: data for path, (data, _) in files.items()}
-    return InstallPlan((*file_steps, *pages), icons, tuple(left_alone), tuple(survey.found()), written)
+    icons = own.taken_by(icons)
+    if icons.manifest != MANIFEST.name:  # known only now: pages that name no manifest take the site's own
+        editor = HeadEditor(icons)
+        for path in own.unnamed:
+            if planned := _page_step(host, editor, path, None, None, site_host):
+                pages[path] = planned
+    files, left_alone = _file_steps(host, icons)
+    found = tuple(survey.found())
+    steps = (*(step for step, _ in files), *(page for page in pages.values() if isinstance(page, Step)))
+    left_alone += [page for page in pages.values() if isinstance(page, LeftAlone)]
+    return InstallPlan(steps, icons, tuple(left_alone), found, {step.path: data for step, data in files})
 
 
-def _page_step(host: Host, editor: HeadEditor, path: str, survey: Survey) -> Step | LeftAlone | None:
+def _page_step(
+    host: Host, editor: HeadEditor, path: str, survey: Survey | None, own: OwnManifests | None, site_host: str
+) -> Step | LeftAlone | None:
     try:
         page = host.read(path)
         if page is None:
@@ -101,13 +113,32 @@ def _page_step(host: Host, editor: HeadEditor, path: str, survey: Survey) -> Ste
     except HeadRefused as refusal:
         return LeftAlone(path, refusal.sentence)
     except HostRefused as refusal:
-        if refusal.code != "file-too-large":
+        if refusal.code not in OF_ONE_FILE:
             raise
         return LeftAlone(path, refusal.sentence)
-    survey.add(path, edit.declared, edit.had_block)
-    notes = _gives_way(edit.removed)
+    if survey is not None and own is not None:
+        survey.add(path, edit.declared, edit.had_block)
+        own.note(path, edit.declared)
+    notes = (*_gives_way(edit.removed), *_elsewhere(edit.base, editor.icons.addresses, site_host))
     kind = StepKind.SAME if edit.is_same else StepKind.EDIT
     return Step(kind, path, Content.of(page), Content("", edit.size_after), notes, sys.intern(edit.template))
+
+
+@lru_cache(maxsize=100)
+def _elsewhere(base: str, addresses: Addresses, site_host: str) -> tuple[str, ...]:
+    """A note when the page's own base leads away from where the icons will be."""
+    try:
+        host = urlsplit(base).netloc
+    except ValueError:
+        return ()
+    is_relative = not addresses.base
+    if "://" in addresses.base or not (host or (is_relative and base)) or (host == site_host and not is_relative):
+        return ()
+    return (
+        f"Its <base href> leads to {base[:80]}, so browsers would look for the icons there. "
+        "Give them full addresses (in the set: where pages find the files; `--base https://…/` on the command line), "
+        "then plan again.",
+    )
 
 
 @lru_cache(maxsize=1000)
@@ -116,24 +147,26 @@ def _gives_way(removed: tuple[str, ...]) -> tuple[str, ...]:
     return tuple(f"Gives way: {link}" for link in removed)
 
 
-def _files(host: Host, icons: HeadLines) -> Iterator[tuple[str, tuple[bytes, tuple[str, ...]]]]:
-    for file in icons.files:
-        yield file.name, _manifest(host, file.data) if file.spec == MANIFEST else (file.data, ())
-
-
-def _file_step(host: Host, path: str, data: bytes, notes: tuple[str, ...]) -> Step:
-    before, after = Content.of(host.read(path)), Content.of(data)
-    return Step(kind_of(before, after), path, before, after, notes)
-
-
-def _manifest(host: Host, built: bytes) -> tuple[bytes, tuple[str, ...]]:
-    """The manifest to write: the site's own with new icons, where it has one."""
-    for name in MANIFEST_NAMES:
-        existing = host.read(name)
-        if existing is None:
+def _file_steps(host: Host, icons: HeadLines) -> tuple[list[tuple[Step, bytes]], list[LeftAlone]]:
+    """The steps that put files in place, with their bytes, and files that cannot be put there."""
+    made: list[tuple[Step, bytes]] = []
+    left_alone: list[LeftAlone] = []
+    for path, data, notes in _files(host, icons):
+        try:
+            before = Content.of(host.read(path))
+        except HostRefused as refusal:
+            if refusal.code not in OF_ONE_FILE:
+                raise
+            left_alone.append(LeftAlone(path, refusal.sentence))
             continue
-        merged = webmanifest.with_icons_of(existing, built)
-        if merged is None:
-            return built, (f"{name} is not valid JSON, so nothing of it could be kept.",)
-        return merged, (f"Keeps every member of {name} but its icons.",)
-    return built, ()
+        after = Content.of(data)
+        made.append((Step(kind_of(before, after), path, before, after, notes), data))
+    return made, left_alone
+
+
+def _files(host: Host, icons: HeadLines) -> Iterator[tuple[str, bytes, tuple[str, ...]]]:
+    for file in icons.files:
+        if file.spec == MANIFEST:
+            yield from manifest_files(host, icons, file.data)
+        else:
+            yield file.name, file.data, ()

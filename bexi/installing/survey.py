@@ -2,14 +2,15 @@
 
 import posixpath
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from urllib.parse import unquote, urlsplit
 
 from bexi.core.errors import HostRefused
-from bexi.core.livesite.icon_file import flaws, look_at, manifest_flaws, manifest_icons
-from bexi.core.sitehead.link import HOME_SCREEN, TILE_SETTINGS, IconLink
+from bexi.core.livesite.icon_file import flaws, manifest_flaws, manifest_icons
+from bexi.core.sitehead.link import HOME_SCREEN, TILE_SETTINGS, IconLink, located
+from bexi.core.sitehead.templates import has_code
 from bexi.hosts.protocol import Host
+from bexi.sandbox.icons import look_apart
 
 MOST_LINES = 100
 """So many different lines are looked at; a site has a few, unless each page has icons of its own."""
@@ -17,7 +18,7 @@ _MOST_HEADS = 2000
 _MISSING = "missing", ("There is no such file, so browsers ask and get nothing.",)
 # Files that browsers, phones and older systems ask for by name, or that sites usually have [common practice].
 _CONVENTIONAL = ("favicon.ico", *(f"{name}.png" for name in HOME_SCREEN), "browserconfig.xml")
-MANIFEST_NAMES = ("site.webmanifest", "manifest.webmanifest", "manifest.json")
+_CONVENTIONAL += ("site.webmanifest", "manifest.webmanifest")  # manifest.json may be the map of some build
 
 
 @dataclass(frozen=True)
@@ -43,8 +44,10 @@ class _Line:
 class Survey:
     """Takes note of what each page declares, in memory that does not grow with their number."""
 
-    def __init__(self, host: Host) -> None:
+    def __init__(self, host: Host, watch: Callable[[], None] = lambda: None) -> None:
+        """`watch` is called before each file is looked at, and may raise to stop."""
         self._host = host
+        self._watch = watch
         self._heads: Counter[tuple[str, tuple[IconLink, ...]]] = Counter()
         self._bare = 0
 
@@ -70,7 +73,7 @@ class Survey:
             told = "Browsers then fall back on /favicon.ico, phones on a scrap of the page."
             yield Found("", "", self._bare, "declare no icon", (told,))
         declared = {line.path for line in lines}
-        for name in (*_CONVENTIONAL, *MANIFEST_NAMES):
+        for name in _CONVENTIONAL:
             if name not in declared and (looked_at := self._looked_at(name, None)):
                 yield Found(name, "", 0, *looked_at)
 
@@ -79,7 +82,7 @@ class Survey:
         lines: Counter[_Line] = Counter()
         outdone: Counter[_Line] = Counter()
         for (folder, declared), pages in self._heads.items():
-            here = list(dict.fromkeys(_Line(_located(folder, link.href), link) for link in declared))
+            here = list(dict.fromkeys(_Line(located(folder, link.href), link) for link in declared))
             for number, line in enumerate(here):
                 if line not in lines and len(lines) >= MOST_LINES:
                     continue
@@ -93,23 +96,26 @@ class Survey:
         """What there is, and sentences on what is wrong with it; None when there is no such file."""
         if "://" in path:
             return "a full address; the live check looks at it", ()
+        if has_code(path):
+            return "named by code of the template; the live check looks at it", ()
+        self._watch()
         try:
             data = self._host.read(path)
         except HostRefused as refusal:
             return "not read", (refusal.sentence,)
         if data is None:
             return None
-        if path in MANIFEST_NAMES or (link and link.kind == "manifest"):
+        if path.endswith(".webmanifest") or (link and link.kind == "manifest"):
             problems = [f"{flaw.what}: {flaw.evidence}. {flaw.why}" for flaw in manifest_flaws(data)]
             return f"manifest, {len(data):,} bytes", (*problems, *self._missing_icons(path, data))
         if path.endswith(".xml") or (link and link.kind == TILE_SETTINGS):
             return f"tile settings, {len(data):,} bytes", ()
-        icon = look_at(data)
+        icon = look_apart(data)
         return str(icon), tuple(f"{flaw.what}: {flaw.evidence}. {flaw.why}" for flaw in flaws(path, icon, link))
 
     def _missing_icons(self, manifest: str, data: bytes) -> Iterator[str]:
         for icon in (manifest_icons(data) or [])[:MOST_LINES]:
-            path = _located(posixpath.dirname(manifest), str(icon.get("src", "")))
+            path = located(posixpath.dirname(manifest), str(icon.get("src", "")))
             if "://" not in path and self._is_missing(path):
                 yield f"It names {path}, which is not there."
 
@@ -118,18 +124,6 @@ class Survey:
             return self._host.read(path) is None
         except HostRefused:  # then nobody can tell
             return False
-
-
-def _located(folder: str, href: str) -> str:
-    """Where an address leads from the top folder, seen from a folder there; the address itself on another host."""
-    try:
-        parts = urlsplit(href.strip())
-    except ValueError:
-        return href
-    if parts.scheme or parts.netloc:
-        return href if "://" in href else f"{parts.scheme or 'https'}://{href.lstrip('/')}"
-    path = unquote(parts.path)
-    return posixpath.normpath(posixpath.join("/", folder, path)).lstrip("/") if path else ""
 
 
 def _pages(count: int) -> str:

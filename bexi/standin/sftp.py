@@ -69,7 +69,16 @@ class _Files(paramiko.SFTPServerInterface):
         self._transport = transport
 
     def _real(self, path: str) -> Path:
-        return self._root / self.canonicalize(path).lstrip("/")
+        return self._root / super().canonicalize(path).lstrip("/")
+
+    def canonicalize(self, path: str) -> str:
+        """Follow links, as servers do; what they lead to outside keeps its own name."""
+        real = self._real(path).resolve()
+        return (
+            f"/{real.relative_to(self._root)}".removesuffix("/.") or "/"
+            if real.is_relative_to(self._root)
+            else str(real)
+        )
 
     def list_folder(self, path: str) -> list[paramiko.SFTPAttributes] | int:
         self._mischief.before_operation()

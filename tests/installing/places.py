@@ -21,6 +21,8 @@ FIRST_STATE = {
 class MemoryStorage:
     """A place in memory."""
 
+    place_note = ""
+
     def __init__(self, files: dict[str, bytes]) -> None:
         self.contents = dict(files)
 
@@ -50,6 +52,7 @@ class FailingStorage:
 
     def __init__(self, storage: Storage, at: int, how: str) -> None:
         self._storage, self._left, self._how = storage, at, how
+        self.place_note = storage.place_note
 
     def walk(self) -> Iterator[str]:
         return self._storage.walk()

@@ -8,8 +8,9 @@ from typing import NamedTuple
 
 from bexi.core.errors import HeadRefused
 from bexi.core.sitehead.link import IconLink
-from bexi.core.sitehead.scan import Head, Span, Tag, as_text, find_head
+from bexi.core.sitehead.scan import Head, Tag, as_text, find_head
 from bexi.core.sitehead.snippet import HeadLines, marked
+from bexi.core.sitehead.templates import Span, has_code
 
 _OF_THE_PAGE = re.compile(
     r"<title[^>]*>.*?</title\s*>|<meta[^>]*(?:description|og:|keywords)[^>]*>|<link[^>]*canonical[^>]*>",
@@ -43,7 +44,7 @@ class HeadEdit:
 
     `removed` are the icon lines of others that give way, `declared` is all that others declare in its head;
     `had_block` tells whether the block of Bexi was there already. `template` is the same for pages whose heads are
-    the same but for their titles; hexadecimal.
+    the same but for their titles; hexadecimal. `base` is where relative addresses on the page lead from.
     """
 
     before: bytes
@@ -52,6 +53,7 @@ class HeadEdit:
     declared: tuple[IconLink, ...]
     had_block: bool
     template: str
+    base: str = ""
 
     @property
     def after(self) -> bytes:
@@ -92,7 +94,7 @@ class HeadEditor:
     """
 
     def __init__(self, icons: HeadLines) -> None:
-        self._icons = icons
+        self.icons = icons
         self._untitled_edit = lru_cache(maxsize=64)(self._find_untitled_edit)
 
     def edit(self, page: bytes, path: str) -> HeadEdit:
@@ -103,22 +105,33 @@ class HeadEditor:
         if title and end:
             start, length = title.start(1), len(title[1])
             untitled = text[:start] + text[title.end(1) : end.end()]
-            if found := self._untitled_edit(untitled, start, path.count("/")):
+            if found := self._untitled_edit(untitled, start, self._seen_from(path, untitled)):
                 moved = (
                     change if change.end <= start else Change(change.start + length, change.end + length, change.text)
                     for change in found.changes
                 )
                 removed, declared, had_block = found.removed, found.declared, found.had_block
-                return HeadEdit(page, tuple(moved), removed, declared, had_block, found.template)
-        return _edited(page, text, find_head(text), self._icons, path)
+                return HeadEdit(page, tuple(moved), removed, declared, had_block, found.template, found.base)
+        return _edited(page, text, find_head(text), self.icons, path)
 
-    def _find_untitled_edit(self, untitled: str, title: int, depth: int) -> HeadEdit | None:
-        """The edit of a head whose title, at this place, is cut out; None when it is no title or head after all."""
+    @staticmethod
+    def _seen_from(path: str, head: str) -> str:
+        """A page whose head is edited alike: of the same depth, in the same folder where it names a manifest."""
+        folder = path.rpartition("/")[0]
+        return path if not folder or "manifest" in head.lower() else "/" * path.count("/")
+
+    def _find_untitled_edit(self, untitled: str, title: int, path: str) -> HeadEdit | None:
+        """The edit of a head whose title, at this place, is cut out.
+
+        None when it is no title or head after all, or when what follows the head has a say in it.
+        """
+        if has_code(untitled):
+            return None
         try:
             head = find_head(untitled)
             is_title = any(tag.name == "title" and not tag.closing and tag.end == title for tag in head.tags)
             if is_title and _HEAD_END.match(untitled, head.inside.end):
-                return _edited(untitled.encode("latin-1"), untitled, head, self._icons, "/" * depth)
+                return _edited(untitled.encode("latin-1"), untitled, head, self.icons, path)
         except HeadRefused:
             pass  # the page itself is refused in its turn
         return None
@@ -131,15 +144,19 @@ def _edited(page: bytes, text: str, head: Head, icons: HeadLines, path: str) -> 
             "too-many-icons",
             f"This page declares more than {MOST_DECLARED} icons. Remove those nobody needs and plan again.",
         )
-    foreign = [tag for tag, link in others if icons.replaces(link)]
-    lines = marked(icons.lines(path, head.xhtml))
+    foreign = [tag for tag, link in others if icons.replaces(link, path)]
+    keeps_manifest = any(link.kind == "manifest" and not icons.replaces(link, path) for _, link in others)
+    lines = marked(icons.lines(path, head.xhtml, with_manifest=not keeps_manifest))
     newline = _newline(text[: head.inside.end])
-    if head.block:
-        spot = head.block
-        inserted = _laid_out(text, spot.start, lines, newline)
+    stays = head.block is not None and not head.is_conditional(head.block.start)
+    gone: list[Tag | Span] = [*foreign]
+    if head.block and not stays:
+        gone.append(head.block)
+    spans = [(_removal(text, one), "") for one in gone]
+    if head.block and stays:
+        spans.append((head.block, _laid_out(text, head.block.start, lines, newline)))
     else:
-        spot, inserted = _new_block(text, head, foreign, lines, newline)
-    spans = [(spot, inserted), *((_removal(text, link), "") for link in foreign)]
+        spans.append(_new_block(text, head, foreign, lines, newline))
     return HeadEdit(
         page,
         tuple(sorted(Change(*span, change.encode("latin-1")) for span, change in spans)),
@@ -147,6 +164,7 @@ def _edited(page: bytes, text: str, head: Head, icons: HeadLines, path: str) -> 
         tuple(link for _, link in others),
         head.block is not None,
         _template(text, head),
+        head.base,
     )
 
 
@@ -168,15 +186,16 @@ def _new_block(text: str, head: Head, foreign: list[Tag], lines: list[str], newl
     It stands where the first earlier icon link stood, else after the last link; but never before the title or
     the character set, which a browser must meet early (WHATWG HTML, §4.2.5.4).
     """
-    early = [tag for tag in head.tags if _is_early(tag)]
-    gone = set(foreign)
-    links = [tag for tag in head.tags if tag.name == "link" and tag not in gone]
-    earliest = early[-1].end if early else head.inside.start
-    if foreign and foreign[0].start >= earliest:
+    early = [tag.end for tag in head.tags if _is_early(tag) and tag.end <= head.limit]
+    earliest = early[-1] if early else head.inside.start
+    if foreign and earliest <= foreign[0].start <= head.limit:
         line = _line_of(text, foreign[0])
         start = line.start if line else foreign[0].start
-        return Span(start, start), _before(text, foreign[0], line, lines, newline)
-    anchor = max([earliest, *(link.end for link in links)])
+        if head.place_from(start) == start:
+            return Span(start, start), _before(text, foreign[0], line, lines, newline)
+    gone = set(foreign)
+    links = [tag.end for tag in head.tags if tag.name == "link" and tag not in gone and tag.end <= head.limit]
+    anchor = head.place_from(max([earliest, *links]))
     return Span(anchor, anchor), _after(text, anchor, lines, newline)
 
 
@@ -227,7 +246,7 @@ def _newline(text: str) -> str:
     return max(counts, key=lambda ending: (counts[ending], ending == "\n"))
 
 
-def _line_of(text: str, tag: Tag) -> Span | None:
+def _line_of(text: str, tag: Tag | Span) -> Span | None:
     """The whole line of a tag with its line end, when nothing else stands on it."""
     start = max(text.rfind("\n", 0, tag.start), text.rfind("\r", 0, tag.start)) + 1
     rest = _ENDS_LINE.match(text, tag.end)
@@ -236,7 +255,7 @@ def _line_of(text: str, tag: Tag) -> Span | None:
     return Span(start, rest.end())
 
 
-def _removal(text: str, tag: Tag) -> Span:
+def _removal(text: str, tag: Tag | Span) -> Span:
     return _line_of(text, tag) or Span(tag.start, tag.end)
 
 

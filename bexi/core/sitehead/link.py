@@ -1,7 +1,9 @@
 """What one tag in a head declares about the site's icons."""
 
+import posixpath
 from collections.abc import Mapping
 from dataclasses import dataclass
+from urllib.parse import unquote, urlsplit
 
 HOME_SCREEN = ("apple-touch-icon", "apple-touch-icon-precomposed")
 TILE_SETTINGS = "msapplication-config"
@@ -33,3 +35,15 @@ def declared_by(element: str, attributes: Mapping[str, str]) -> IconLink | None:
         return None
     media_type = attributes.get("type", "").strip().lower()
     return IconLink(kinds[0], attributes.get("href", ""), media_type, attributes.get("sizes", ""))
+
+
+def located(folder: str, href: str) -> str:
+    """Where an address leads from the top folder, seen from a folder there; the address itself on another host."""
+    try:
+        parts = urlsplit(href.strip())
+    except ValueError:
+        return href
+    if parts.scheme or parts.netloc:
+        return href if "://" in href else f"{parts.scheme or 'https'}://{href.lstrip('/')}"
+    path = unquote(parts.path)
+    return posixpath.normpath(posixpath.join("/", folder, path)).lstrip("/") if path else ""

@@ -7,27 +7,26 @@ in any encoding that keeps ASCII (UTF-8, Windows-1252 and most others).
 import codecs
 import html
 import re
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import NamedTuple
 
 from bexi.core.errors import HeadRefused
 from bexi.core.sitehead.link import IconLink, declared_by
 from bexi.core.sitehead.snippet import BEGIN, END
+from bexi.core.sitehead.templates import Span, Template, read
 
 LARGEST_PAGE = 8 * 1024 * 1024
 
-# Comments and embedded code come whole, so a tag inside them is never seen. Quantifiers are possessive: no
-# hostile page makes the scanner go back and forth.
+# Comments come whole, so a tag inside them is never seen. Quantifiers are possessive: no hostile page makes the
+# scanner go back and forth.
 _TOKEN = re.compile(
-    r"(?P<comment><!--.*?(?:-->|\Z))"
-    r"|<\?.*?(?:\?>|\Z)|<%.*?(?:%>|\Z)|\{%.*?(?:%\}|\Z)|\{\{.*?(?:\}\}|\Z)"
-    r"|<!(?P<declaration>[^>]*+)>"
-    r"|<(?P<close>/?)(?P<name>[A-Za-z][^\s/><]*+)(?P<attributes>(?:[^>\"'<]|\"[^\"]*+\"|'[^']*+'|<[?%].*?[?%]>)*+)>",
+    r"(?P<comment><!--.*?(?:-->|\Z))|<\?.*?(?:\?>|\Z)|<!(?P<declaration>[^>]*+)>"
+    r"|<(?P<close>/?)(?P<name>[A-Za-z][^\s/><]*+)(?P<attributes>(?:[^>\"'<]|\"[^\"]*+\"|'[^']*+')*+)>",
     re.DOTALL,
 )
-_EMBEDDED = re.compile(r"<\?.*?\?>|<%.*?%>|\{%.*?%\}|\{\{.*?\}\}", re.DOTALL)
 _PLAIN_TEXT = re.compile(r"\S")
+_BOM = "\xef\xbb\xbf"
 _ATTRIBUTE = re.compile(r"([^\s=/>\"']++)(?:\s*+=\s*+(?:\"([^\"]*+)\"|'([^']*+)'|([^\s\"'>]++)))?")
 # Elements whose content is text, not tags (WHATWG HTML, §13.1.2 "Elements": raw text and escapable raw text).
 _TEXT_ELEMENTS = {"script", "style", "title", "textarea", "noscript", "template", "iframe", "xmp"}
@@ -46,13 +45,6 @@ _IN_HEAD = {
     "template",
     "noframes",
 }
-
-
-class Span(NamedTuple):
-    """A stretch of a page, in bytes; `end` lies just outside."""
-
-    start: int
-    end: int
 
 
 class Tag(NamedTuple):
@@ -77,12 +69,48 @@ class Tag(NamedTuple):
 
 @dataclass(frozen=True)
 class Head:
-    """The head of a page: the span between its tags, its tags in order, and our own marked block, if it is there."""
+    """The head of a page: the span between its tags, its tags in order, and our own marked block, if it is there.
+
+    A browser's head ends at `limit`, which may come before its closing tag. `base` is where relative addresses lead
+    from, as it is written.
+    """
 
     inside: Span
+    limit: int
     tags: tuple[Tag, ...]
     block: Span | None
     xhtml: bool
+    template: Template
+
+    @property
+    def base(self) -> str:
+        """The first `<base href>`, empty when there is none."""
+        return next((tag.get("href") for tag in self.tags if tag.name == "base" and tag.get("href")), "")
+
+    def place_from(self, position: int) -> int:
+        """The first place at or after this one where lines stand in the head whatever the template decides.
+
+        Raises HeadRefused when there is none.
+        """
+        template = self.template
+        for barred in (template.conditions + template.blocks, template.conditions):
+            place = _past(barred, position)
+            if place <= self.limit and not self._within_text(place):
+                return place
+        raise HeadRefused(
+            "conditional-head",
+            "Its head, or the place for the lines in it, stands inside a condition of the template, so they would be "
+            "there at times only. Put them in by hand, outside every condition.",
+        )
+
+    def is_conditional(self, position: int) -> bool:
+        """Whether what stands here is there at times only."""
+        return any(start < position < end for start, end in self.template.conditions)
+
+    def _within_text(self, place: int) -> bool:
+        """Whether this is inside a tag, or in the text of a script or the like."""
+        last = next((tag for tag in reversed(self.tags) if tag.start < place), None)
+        return last is not None and (place < last.end or (last.name in _TEXT_ELEMENTS and not last.closing))
 
     @property
     def icon_tags(self) -> tuple[tuple[Tag, IconLink], ...]:
@@ -113,50 +141,85 @@ def as_text(page: bytes) -> str:
 
 def find_head(text: str) -> Head:
     """The real head of a page; raises HeadRefused when there is none, or when it cannot be told for sure."""
-    start = end = None
-    tags: list[Tag] = []
-    marks: dict[str, list[Span]] = {BEGIN: [], END: []}
+    template = read(text)
+    if template.builds_on_another:
+        raise HeadRefused(
+            "part-of-layout",
+            f"This template builds on another one, whose head is edited instead.{_told_of_icons(template)}",
+        )
+    opening, xhtml = _opening(template)
+    if opening is None:
+        return _implied_head(text, template, xhtml)
+    if xhtml and opening.written.endswith("/"):
+        raise HeadRefused("empty-head", "Its head is written as <head/>. Write <head></head>, then plan again.")
+    return _gathered(text, template, opening.end, xhtml)
+
+
+def _opening(template: Template) -> tuple[Tag | None, bool]:
+    """The tag that opens the head, if there is one, and whether the page is XHTML."""
     xhtml = False
-    for token in _tokens(text):
+    for token in _tokens(template):
         if not isinstance(token, Tag):
-            comment = text[token.start : token.end]
-            if start is not None and comment in marks:
-                marks[comment].append(token)
-            xhtml = xhtml or (comment.startswith("<!") and "XHTML" in comment[:200] and not comment.startswith("<!--"))
+            said = template.html[token.start : token.start + 200]
+            xhtml = xhtml or (said.startswith("<!") and "XHTML" in said and not said.startswith("<!--"))
         elif token.name == "html" and not token.closing:
             xhtml = xhtml or bool(token.get("xmlns"))
-        elif token.name == "head":
-            if token.closing:
-                end = token.start
-                break
-            if start is not None:
-                raise HeadRefused("two-heads", "This page opens <head> twice, so the right place cannot be told.")
-            start = token.end
-        elif start is not None and token.name in _ENDS_HEAD:
+        elif token.name == "head" and not token.closing:
+            return token, xhtml
+    return None, xhtml
+
+
+def _gathered(text: str, template: Template, start: int, xhtml: bool) -> Head:
+    """The head that is opened just before `start`.
+
+    It ends where a browser ends it (WHATWG HTML, §13.2.6.4.4): at its closing tag, or before whatever cannot be in one.
+    What stands between that and a closing tag further down is looked at, too.
+    """
+    position, end, limit = start, None, None
+    tags: list[Tag] = []
+    marks: dict[str, list[Span]] = {BEGIN: [], END: []}
+    for token in _tokens(template, start):
+        name = token.name if isinstance(token, Tag) else ""
+        if limit is None and _ends_head(template.html[position : token.start], token):
+            limit = position
+        if name in _ENDS_HEAD or (name == "head" and isinstance(token, Tag) and token.closing):
             end = token.start
             break
-        elif start is not None:
+        if name == "head":
+            raise HeadRefused("two-heads", "This page opens <head> twice, so the right place cannot be told.")
+        if isinstance(token, Tag):
             tags.append(token)
-    if start is None:
-        return _implied_head(text, xhtml)
-    if end is None:
-        raise HeadRefused("open-head", "The <head> of this file is never closed, so its end cannot be told.")
-    block = _block(marks[BEGIN], marks[END])
-    return Head(Span(start, end), tuple(tags), block, xhtml)
+        elif (comment := text[token.start : token.end]) in marks:
+            marks[comment].append(token)
+        position = token.end
+    if limit is None:
+        # Text behind the last tag ends the head, too; else it goes on to its end.
+        limit = position if end is None and _PLAIN_TEXT.search(template.html, position) else end or len(text.rstrip())
+    end = limit if end is None else end
+    inside = tuple(tag for tag in tags if tag.start < end)
+    return Head(Span(start, end), min(limit, end), inside, _block(marks[BEGIN], marks[END]), xhtml, template)
 
 
-def _implied_head(text: str, xhtml: bool) -> Head:
+def _ends_head(text_before: str, token: Tag | Span) -> bool:
+    if not isinstance(token, Tag):
+        return bool(_PLAIN_TEXT.search(text_before))
+    closes_text = token.closing and token.name in _TEXT_ELEMENTS
+    if not closes_text and _PLAIN_TEXT.search(text_before):
+        return True
+    return token.name not in (*_IN_HEAD, "head", *_ENDS_HEAD) and not (token.closing and token.name != "html")
+
+
+def _implied_head(text: str, template: Template, xhtml: bool) -> Head:
     """The head of a page that leaves its tags out, as HTML allows; raises HeadRefused for what is no whole page."""
-    start = position = 0
+    start = position = len(_BOM) if text.startswith(_BOM) else 0
     tags: list[Tag] = []
     marks: dict[str, list[Span]] = {BEGIN: [], END: []}
     whole = False
-    for token in _tokens(text):
+    for token in _tokens(template, start):
         name = token.name if isinstance(token, Tag) else ""
-        closes_text = isinstance(token, Tag) and token.closing and name in _TEXT_ELEMENTS
-        if not closes_text and _PLAIN_TEXT.search(_EMBEDDED.sub("", text[position : token.start])):
+        if name != "html" and _ends_head(template.html[position : token.start], token):
             break
-        if isinstance(token, Tag) and name not in (*_IN_HEAD, "html"):
+        if name in _ENDS_HEAD:
             break
         if name == "html" or (text[token.start : token.start + 2] == "<!" and text[token.start + 2] != "-"):
             whole, start = True, token.end if not tags else start
@@ -165,17 +228,33 @@ def _implied_head(text: str, xhtml: bool) -> Head:
         elif text[token.start : token.end] in marks:
             marks[text[token.start : token.end]].append(token)
         position = token.end
-    if not whole and not any(tag.name == "title" for tag in tags):
+    if not whole and (template.has_code or not any(tag.name == "title" for tag in tags)):
         raise HeadRefused(
             "no-head",
-            "This is a part of a page, without a head of its own. What builds the head around it is edited instead.",
+            "This is a part of a page, without a head of its own. What builds the head around it is edited instead."
+            f"{_told_of_icons(template)}",
         )
-    return Head(Span(start, position), tuple(tags), _block(marks[BEGIN], marks[END]), xhtml)
+    return Head(Span(start, position), position, tuple(tags), _block(marks[BEGIN], marks[END]), xhtml, template)
+
+
+def _told_of_icons(template: Template) -> str:
+    """A sentence on icon lines in a file that is not edited: they go on counting."""
+    tags = (token for token in _tokens(template) if isinstance(token, Tag) and token.name == "link")
+    declared = [link.href for tag in tags if (link := declared_by("link", tag.attributes))]
+    return f" It declares {', '.join(declared[:3])} itself; take that out by hand, or it may win." if declared else ""
+
+
+def _past(barred: Iterable[Span], position: int) -> int:
+    """The first place at or after this one that lies in none of the stretches."""
+    for start, end in sorted(barred):
+        if start < position < end:
+            position = end
+    return position
 
 
 def attribute_values(text: str, element: str, attribute: str) -> list[str]:
     """The values of an attribute of every element of a name, in order: where `a` leads by `href`, say."""
-    tags = (token for token in _tokens(text) if isinstance(token, Tag))
+    tags = (token for token in _tokens(read(text)) if isinstance(token, Tag))
     return [tag.get(attribute) for tag in tags if tag.name == element and tag.get(attribute)]
 
 
@@ -190,9 +269,9 @@ def _block(begins: list[Span], ends: list[Span]) -> Span | None:
     return Span(begins[0].start, ends[0].end)
 
 
-def _tokens(text: str) -> Iterator[Tag | Span]:
-    """Tags, and comments and declarations as plain spans, in order."""
-    position = 0
+def _tokens(template: Template, position: int = 0) -> Iterator[Tag | Span]:
+    """Tags as they are written, and comments and declarations as plain spans, in order."""
+    text = template.html
     while match := _TOKEN.search(text, position):
         position = match.end()
         if match["name"] is None:
@@ -201,7 +280,8 @@ def _tokens(text: str) -> Iterator[Tag | Span]:
             continue
         name = match["name"].lower()
         closing = bool(match["close"])
-        yield Tag(match.start(), match.end(), name, closing, match["attributes"])
+        start, end = match.span("attributes")
+        yield Tag(match.start(), match.end(), name, closing, template.text[start:end])
         if name in _TEXT_ELEMENTS and not closing and not match["attributes"].endswith("/"):
             closer = re.compile(rf"</{re.escape(name)}(?=[\s/>])", re.IGNORECASE).search(text, position)
             position = closer.start() if closer else len(text)

@@ -56,6 +56,11 @@ class Planning(models.Model):
         return [Step.from_json(step) for step in self.plan["steps"]] if self.plan else []
 
     @property
+    def manifests(self) -> list[str]:
+        """The site's own manifests that take the icons; the one of pages that name none first."""
+        return list(self.plan.get("manifests", [])) if self.plan else []
+
+    @property
     def known_pages(self) -> set[str]:
         """The pages that the plan knows, those it leaves alone too."""
         left_alone = {page["path"] for page in self.plan["left_alone"]} if self.plan else set()
@@ -81,7 +86,8 @@ class Install(models.Model):
     """One installation of a build on a site's host, or the undoing of one.
 
     `sealed` is the secret of the place, sealed, while it is needed; `begun` counts the steps that were begun.
-    `planning` is what it was planned by, until that is made anew.
+    `planning` is what it was planned by, until that is made anew; `manifests` are those that take the icons where
+    they lie, the one of pages that name none first.
     """
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="installs")
@@ -92,6 +98,7 @@ class Install(models.Model):
     trusted = models.CharField(max_length=120, blank=True)
     sealed = models.TextField(blank=True)
     who = models.CharField(max_length=80, blank=True)
+    manifests = models.JSONField(default=list)
     state = models.CharField(max_length=10, choices=InstallState.choices, default=InstallState.WAITING)
     begun = models.PositiveIntegerField(default=0)
     stop_asked = models.BooleanField(default=False)

@@ -2,13 +2,15 @@
 
 import fnmatch
 import time
-from collections.abc import Callable
-from dataclasses import asdict
+from collections.abc import Callable, Sequence
+from dataclasses import asdict, replace
+from urllib.parse import urlsplit
 
 from django.utils import timezone
 
 from bexi.core.errors import InstallRefused, Refusal
 from bexi.core.sitehead.edit import edit_head
+from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
 from bexi.installing.plan import InstallPlan, plan_install
@@ -87,8 +89,9 @@ def carry_out(planning: Planning) -> None:
     try:
         told(0, 0)
         with opened(Place.parse(planning.place).trusting(planning.trusted), vault.unseal(planning.sealed)) as host:
-            plan = plan_install(host, head_lines(planning.build), wanted(planning.pages), told)
-            warning = place_warning(planning.site, host)
+            visited = urlsplit(planning.site.address).netloc
+            plan = plan_install(host, head_lines(planning.build), wanted(planning.pages), told, visited)
+            warning = " ".join(filter(None, (host.place_note, place_warning(planning.site, host))))
         for data in plan.files.values():
             blobs.put(data)
         ended = {"state": PlanningState.DONE, "plan": _as_json(plan, warning)}
@@ -129,9 +132,21 @@ def _as_json(plan: InstallPlan, warning: str) -> dict[str, object]:
     return {
         "steps": [step.as_json() for step in plan.steps],
         "left_alone": [asdict(page) for page in plan.left_alone],
+        "manifests": manifests_of(plan.icons),
         "found": [asdict(found) for found in plan.found],
         "warning": warning,
     }
+
+
+def manifests_of(icons: HeadLines) -> list[str]:
+    """The site's own manifests that take the icons; the one of pages that name none first."""
+    return [icons.manifest, *icons.manifests]
+
+
+def icons_of(build: Build, manifests: Sequence[str]) -> HeadLines:
+    """The head lines of a build on a site with these manifests of its own, as `manifests_of` tells them."""
+    icons = head_lines(build)
+    return replace(icons, manifest=manifests[0], manifests=frozenset(manifests[1:])) if manifests else icons
 
 
 def wanted(pages: str) -> Callable[[str], bool]:
@@ -157,5 +172,5 @@ def before_and_after(planning: Planning, path: str, secret: str = "") -> tuple[b
     if Content.of(now) != step.before:
         raise InstallRefused("site-changed", f"{path} was changed since the plan was made. Plan again.")
     if step.kind is StepKind.EDIT and now is not None:
-        return now, edit_head(now, head_lines(planning.build), path).after
+        return now, edit_head(now, icons_of(planning.build, planning.manifests), path).after
     return now or b"", blobs.get(step.after.sha256)

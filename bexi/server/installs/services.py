@@ -18,10 +18,9 @@ from bexi.installing.carry_out import carry_out, plan_undo, put_back
 from bexi.installing.plan import new_pages
 from bexi.installing.step import Content, Step, StepKind
 from bexi.server import blobs, vault
-from bexi.server.builds.services import head_lines
 from bexi.server.installs.models import INTERRUPTED, Install, InstallState, InstallStep, Planning, PlanningState
 from bexi.server.installs.places import place_of, secret_of
-from bexi.server.installs.planning import latest_build, plan_now, wanted
+from bexi.server.installs.planning import icons_of, latest_build, plan_now, wanted
 from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
 
@@ -36,7 +35,7 @@ def start_install(planning: Planning, secret: str = "") -> Install:
             "The set or the place of the site changed since this plan was made. Nothing was touched; plan again.",
         )
     changes = [step for step in planning.read_steps if step.kind is not StepKind.SAME]
-    return _start(Install(site=site, build=build, planning=planning), changes, secret)
+    return _start(Install(site=site, build=build, planning=planning, manifests=planning.manifests), changes, secret)
 
 
 def install_now(site: Site) -> Install:
@@ -76,7 +75,7 @@ def three_versions(done: Install, path: str, secret: str = "") -> tuple[bytes | 
     place = Place.parse(done.place).trusting(done.site.trusted)
     with opened(place, secret_of(done.site, secret)) as host:
         now = host.read(path)
-    return _copy(row.before_sha256), _after(row.step, head_lines(done.build)), now
+    return _copy(row.before_sha256), _after(row.step, icons_of(done.build, done.manifests)), now
 
 
 def _copy(sha256: str | None) -> bytes | None:
@@ -155,7 +154,7 @@ def run(journal: Install) -> None:
         return
     Install.objects.filter(pk=journal.pk).update(state=InstallState.STARTED, changed=timezone.now())
     steps = [row.step for row in journal.steps.all()]
-    icons = head_lines(journal.build)
+    icons = icons_of(journal.build, journal.manifests)
     pages_edited = not journal.undoes_id
     planning = journal.planning
     known = planning.known_pages if planning else set()

@@ -134,13 +134,26 @@ class ManifestTests(TestCase):
             manifest["icons"], [{"src": "/icon-192.png", "sizes": "192x192", "type": "image/png", "purpose": "any"}]
         )
 
-    def test_merge_keeps_every_other_member_in_order(self):
-        existing = b'{"theme_color": "#123", "icons": [{"src": "x"}], "name": "Crew", "x_own": {"b": 1, "a": 2}}'
-        merged = json.loads(webmanifest.with_icons_of(existing, webmanifest.new("Other", self.icons)))
-        self.assertEqual(list(merged), ["theme_color", "icons", "name", "x_own"])
-        self.assertEqual((merged["name"], list(merged["x_own"])), ("Crew", ["b", "a"]))
-        self.assertEqual(merged["icons"][0]["src"], "/icon-192.png")
+    def test_merge_keeps_every_byte_that_is_not_about_icons(self):
+        for existing, before, after in (
+            (b'{"theme_color": "#123", "icons": [{"src": "x"}], "n": 1.50}', b'{"theme_color": "#123", "icons": ', b', "n": 1.50}'),
+            (b'\xef\xbb\xbf{ "a":"\\ud800", "icons":null,"big":1e999}', b'\xef\xbb\xbf{ "a":"\\ud800", "icons":', b',"big":1e999}'),
+            (b'{"icons": [], "x": {"icons": 1}, "icons": {}}', b'{"icons": ', b"}"),
+            (b'{"name": "Crew"}', b"{", b'"name": "Crew"}'),
+            (b"{ }", b"{", b" }"),
+        ):  # fmt: skip
+            merged = webmanifest.with_icons(existing, [self.icons[0].member()])
+            self.assertTrue(merged.startswith(before) and merged.endswith(after), merged)
+            members = json.loads(merged.decode("utf-8-sig"))
+            self.assertEqual(members["icons"][0]["src"], "/icon-192.png")
+            kept = {**json.loads(existing.decode("utf-8-sig")), "icons": members["icons"]}
+            self.assertEqual(list(members.items())[-1:] and members, kept)
 
-    def test_merge_with_something_else_gives_none(self):
-        for existing in (b"not json", b"[1]", b"\xff\xfe"):
-            self.assertIsNone(webmanifest.with_icons_of(existing, webmanifest.new("a", [])))
+    def test_what_is_no_manifest_has_nothing_to_keep(self):
+        deep = b'{"a":' + b"[" * 100_000 + b"]" * 100_000 + b"}"
+        for existing in (b"not json", b"[1]", b"\xff\xfe", b'{"a": NaN}', b'{"a": -Infinity}', deep, b"", b'"a"'):
+            self.assertIsNone(webmanifest.with_icons(existing, []), existing[:20])
+            self.assertIsNone(webmanifest.read(existing))
+
+    def test_half_a_surrogate_pair_is_written_as_an_escape(self):
+        self.assertIn(b"\\ud800", webmanifest.with_icons(b"{}", [{"src": "\ud800"}]))
