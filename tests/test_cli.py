@@ -18,8 +18,8 @@ class CommandTestCase(TestCase):
         self.picture = self.folder / "logo.svg"
         self.picture.write_bytes(BLUE_DISC)
 
-    def run_bexi(self, *arguments: object):
-        return CliRunner().invoke(app, [str(argument) for argument in arguments])
+    def run_bexi(self, *arguments: object, answer: str | None = None):
+        return CliRunner().invoke(app, [str(argument) for argument in arguments], input=answer)
 
 
 class CommandTests(CommandTestCase):
@@ -28,7 +28,9 @@ class CommandTests(CommandTestCase):
         result = self.run_bexi("build", self.picture, "--out", out, "--ground", "#ffeedd", "--json")
         self.assertEqual(result.exit_code, 0, result.output)
         told = json.loads(result.stdout)
-        self.assertEqual({file["name"] for file in told["files"]}, {path.name for path in out.iterdir()})
+        self.assertEqual(
+            {*(file["name"] for file in told["files"]), "recipe.json"}, {path.name for path in out.iterdir()}
+        )
         self.assertEqual(told["recipe"]["framing"]["ground"], "#ffeedd")
         self.assertEqual((out / "favicon.ico").stat().st_size, 15086)  # Microsoft, "Icons": see test_formats
         self.assertEqual(decoded((out / "icon-32.png").read_bytes())[0, 0].tolist(), [0xFF, 0xEE, 0xDD, 255])
@@ -85,9 +87,23 @@ class SetCommandTests(CommandTestCase):
         only = ("--only", "icon-48.png", "--only", "favicon.ico")
         result = self.run_bexi("build", self.picture, "--out", out, "--plan", "whole", *only)
         self.assertEqual(result.exit_code, 0, result.output)
-        self.assertEqual({path.name for path in out.iterdir()}, {"favicon.ico", "icon-48.png"})
+        self.assertEqual({path.name for path in out.iterdir()}, {"favicon.ico", "icon-48.png", "recipe.json"})
         for wrong in (("--plan", "grand"), ("--only", "icon-48.png"), ("--base", "icons")):
             self.assertEqual(self.run_bexi("build", self.picture, "--out", out, *wrong).exit_code, 2, wrong)
+
+    def test_files_written_alone_are_those_of_the_whole_set(self):
+        self.run_bexi("build", self.picture, "--out", self.folder / "whole")
+        for name in ("site.webmanifest", "icon-512.png"):
+            result = self.run_bexi("build", self.picture, "--out", self.folder / "one", "--only", name)
+            self.assertEqual(result.exit_code, 0, result.output)
+            self.assertEqual((self.folder / "one" / name).read_bytes(), (self.folder / "whole" / name).read_bytes())
+        self.assertIn(b"/icon-512.png", (self.folder / "one/site.webmanifest").read_bytes())
+
+    def test_a_recipe_is_not_written_over(self):
+        self.run_bexi("build", self.picture, "--out", self.folder)
+        recipe = (self.folder / "recipe.json").read_bytes()
+        result = self.run_bexi("build", self.folder / "recipe.json", "--out", self.folder, "--plan", "short")
+        self.assertEqual((result.exit_code, (self.folder / "recipe.json").read_bytes()), (0, recipe), result.output)
 
     def test_fit_makes_the_file_or_says_why_not(self):
         out = self.folder / "field.png"

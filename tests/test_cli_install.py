@@ -1,3 +1,4 @@
+import hashlib
 import json
 import os
 import signal
@@ -39,7 +40,8 @@ class InstallCommandTests(CommandTestCase):
         self.assertEqual(self.files(), self.first)
         told = json.loads(self.run_bexi("install", self.icons, "--to", self.site, "--plan", "--json").stdout)
         self.assertEqual(
-            {step["path"] for step in told["steps"]} - {"index.html"}, {*self.files(self.icons), "news/a.html"}
+            {step["path"] for step in told["steps"]} - {"index.html"},
+            {*self.files(self.icons), "news/a.html"} - {"recipe.json"},
         )
 
     def test_what_is_there_and_wrong_is_told(self):
@@ -126,6 +128,57 @@ class InstallCommandTests(CommandTestCase):
         self.assertIn("index.html was changed since", result.stderr)
         with self.assertRaises(InstallRefused):
             Journal(str(self.site), fresh=True)
+
+    def test_answering_no_to_undo_leaves_everything(self):
+        self.run_bexi("install", self.icons, "--to", self.site, "--yes")
+        installed = self.files()
+        for command in (("undo",), ("install", self.icons, "--stamped")):
+            said_no = self.run_bexi(*command, "--to", self.site, answer="n\n")
+            self.assertEqual((said_no.exit_code, self.files()), (1, installed))
+            self.assertIn("Nothing was touched.", said_no.stderr)
+            self.assertNotIn("Undone", said_no.stdout)
+        self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes").exit_code, 0)
+        self.assertEqual(self.files(), self.first)
+
+    def test_undo_after_later_edits_goes_over_them_or_leaves_them(self):
+        for option, kept in (("--over", PAGE), ("--leave", b"mine")):
+            self.run_bexi("install", self.icons, "--to", self.site, "--yes")
+            (self.site / "index.html").write_bytes(b"mine")
+            self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes").exit_code, 2)
+            self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes", option, "none.html").exit_code, 2)
+            undone = self.run_bexi("undo", "--to", self.site, "--yes", option, "index.html")
+            self.assertEqual(undone.exit_code, 0, undone.output)
+            self.assertEqual(self.files(), {**self.first, "index.html": kept})
+        self.assertEqual(self.run_bexi("install", self.icons, "--to", self.site, "--yes").exit_code, 0)
+
+    def test_head_lines_are_those_of_the_build(self):
+        drawn = self.folder / "red.svg"
+        drawn.write_bytes(self.picture.read_bytes().replace(b"#1144cc", b"#cc1122"))
+        recipe = json.loads((self.icons / "recipe.json").read_text())
+        recipe["plan"] |= {"frames": [16, 64], "files": [*recipe["plan"]["files"], "pinned-tab.svg"], "stamped": True}
+        recipe["artwork"][""] |= {"file": "red.svg", "sha256": hashlib.sha256(drawn.read_bytes()).hexdigest()}
+        (self.folder / "own.json").write_text(json.dumps(recipe))
+        built = self.run_bexi("build", self.folder / "own.json", "--out", self.folder / "own", "--json")
+        self.run_bexi("install", self.folder / "own", "--to", self.site, "--yes")
+        page = (self.site / "index.html").read_text()
+        for line in json.loads(built.stdout)["head"]:
+            self.assertIn(line, page)
+        self.assertIn('sizes="16x16 64x64"', page)
+        self.assertIn('color="#cc1122"', page)
+
+    def test_without_room_for_a_journal_nothing_is_touched(self):
+        with mock.patch("os.fsync", side_effect=OSError(28, "No space left on device")):
+            result = self.run_bexi("install", self.icons, "--to", self.site, "--yes")
+        self.assertEqual((result.exit_code, self.files()), (2, self.first), result.output)
+        self.assertIn("No space left on device", result.stderr)
+        self.assertEqual(self.run_bexi("install", self.icons, "--to", self.site, "--yes").exit_code, 0)
+
+    def test_two_at_once_on_one_place(self):
+        journal = Journal(str(self.site), fresh=True)
+        with journal.stopped_by_ctrl_c():
+            result = self.run_bexi("install", self.icons, "--to", self.site, "--yes")
+        self.assertEqual((result.exit_code, self.files()), (2, self.first))
+        self.assertIn("Another `bexi` is at work", result.stderr)
 
     def test_bad_input_ends_with_2_and_one_sentence(self):
         for arguments in (

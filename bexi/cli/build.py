@@ -1,9 +1,9 @@
 """`bexi build`, `bexi plans`, `bexi fit` and `bexi compare`."""
 
 import dataclasses
+import hashlib
 import json
 import os
-from collections.abc import Callable
 from contextlib import closing
 from pathlib import Path
 from typing import Annotated
@@ -12,7 +12,7 @@ import typer
 
 from bexi.cli.speaking import JsonOption, fail, read, refusals, write, write_all
 from bexi.core.artwork.intake import take_in
-from bexi.core.artwork.pictures import Picture
+from bexi.core.artwork.treatment import AS_IT_IS
 from bexi.core.errors import PlanRefused
 from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.recipe import Recipe, parse_ground
@@ -21,7 +21,7 @@ from bexi.core.iconset.compare import Change, FileDifference, compare
 from bexi.core.iconset.fit import FieldFormat, Ground, Requirement, fit
 from bexi.core.iconset.plan import READY_MADE, RECOMMENDED, Plan
 from bexi.core.iconset.processes import Processes
-from bexi.core.iconset.recipe_file import RecipeFile
+from bexi.core.iconset.recipe_file import MAIN, NAME, RecipeFile, Source
 from bexi.core.pixels.colour import Colour
 from bexi.core.sitehead.snippet import HeadLines
 
@@ -43,7 +43,7 @@ def build_command(
         str | None, typer.Option(metavar="NAME", help=f"One of {', '.join(READY_MADE)}; a recipe brings its own.")
     ] = None,
     only: Annotated[
-        list[str] | None, typer.Option(metavar="FILE", help="Only this file of the plan; repeat it.")
+        list[str] | None, typer.Option(metavar="FILE", help="Write only this file of the plan; repeat it.")
     ] = None,
     frame: FrameOption = None,
     ground: GroundOption = "clear",
@@ -57,9 +57,9 @@ def build_command(
 ) -> None:
     """Build the icon set of PICTURE, or of a recipe file, into a folder."""
     with refusals():
-        pictures, recipe, own_plan, site = _source(source, frame, ground, home_ground)
-        chosen = _plan(plan) if plan else own_plan
-        chosen = chosen.only(tuple(only)) if only else chosen
+        held, pictures = _source(source, frame, ground, home_ground)
+        chosen = _plan(plan) if plan else held.plan
+        chosen.must_hold(only or ())
         addresses = dataclasses.replace(
             chosen.addresses,
             base=chosen.addresses.base if base is None else base,
@@ -67,13 +67,19 @@ def build_command(
         )
         chosen = dataclasses.replace(chosen, addresses=addresses)
         with closing(Processes(os.cpu_count() or 1)) as processes:
-            built = build(pictures, recipe, chosen, name or site, each=processes.each)
-    write_all(out, {file.name: file.data for file in built.files})
+            built = build(pictures, held.recipe, chosen, name or held.site_name, each=processes.each)
+        if only:
+            built = built.only(only)
+    kept = dataclasses.replace(held, plan=chosen, site_name=name or held.site_name, colour=built.colour)
+    written = {file.name: file.data for file in built.files}
+    if source.resolve() != (out / NAME).resolve():  # what somebody wrote is not written over
+        written[NAME] = kept.as_bytes()
+    write_all(out, written)
     lines = HeadLines(built.files, addresses, built.colour).lines()
     if as_json:
         print(
             json.dumps(
-                {"recipe": recipe.as_json(), "plan": chosen.as_json(), **_listed(built), "head": lines}, indent=2
+                {"recipe": held.recipe.as_json(), "plan": chosen.as_json(), **_listed(built), "head": lines}, indent=2
             )
         )
         return
@@ -113,8 +119,8 @@ def fit_command(
 ) -> None:
     """Make the one file that an upload field asks for, or say why there is none."""
     with refusals():
-        pictures, recipe, _, _ = _source(source, frame, ground, home_ground)
-        made = fit(pictures, recipe, Requirement(kind, size, at_least, max_kb, field_ground))
+        held, pictures = _source(source, frame, ground, home_ground)
+        made = fit(pictures, held.recipe, Requirement(kind, size, at_least, max_kb, field_ground))
     write(out, made.data)
     notes = list(made.notes)
     if made.enlargement and made.enlargement > 1:
@@ -142,19 +148,17 @@ def compare_command(
         raise typer.Exit(DIFFERENT)
 
 
-def _source(source: Path, frame: str | None, ground: str, home_ground: str) -> tuple[Pictures, Recipe, Plan, str]:
-    """Pictures, recipe, plan and site name of a recipe file, or of a picture under the options given."""
+def _source(source: Path, frame: str | None, ground: str, home_ground: str) -> tuple[RecipeFile, Pictures]:
+    """A recipe file, or the recipe of a picture under the options given, and the pictures it is of."""
+    data = read(source)
     if source.suffix == ".json":
-        held = RecipeFile.parse(read(source))
-        return held.pictures(lambda name: read(source.parent / name)), held.recipe, held.plan, held.site_name
-    _, artwork = take_in(read(source))
+        held = RecipeFile.parse(data)
+        return held, held.pictures(lambda name: read(source.parent / name))
+    _, artwork = take_in(data)
     square = Frame.parse(frame) if frame else whole_artwork(artwork.width, artwork.height)
     recipe = Recipe.of(square, parse_ground(ground), Colour.parse(home_ground))
-    return _always(artwork), recipe, RECOMMENDED, source.stem
-
-
-def _always(artwork: Picture) -> Callable[[str | None], Picture]:
-    return lambda key: artwork
+    sources = {MAIN: Source(source.name, hashlib.sha256(data).hexdigest(), AS_IT_IS)}
+    return RecipeFile(source.stem, sources, recipe, RECOMMENDED), lambda key: artwork
 
 
 def _plan(name: str) -> Plan:
@@ -173,7 +177,7 @@ def _listed(built: BuiltSet) -> dict[str, object]:
 def _folder(path: Path) -> dict[str, bytes]:
     if not path.is_dir():
         fail(f"{path} is not a folder.")
-    return {file.name: read(file) for file in sorted(path.iterdir()) if file.is_file()}
+    return {file.name: read(file) for file in sorted(path.iterdir()) if file.is_file() and file.name != NAME}
 
 
 def _told(one: FileDifference) -> str:

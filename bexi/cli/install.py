@@ -3,6 +3,7 @@
 import fnmatch
 import json
 import os
+import sys
 from collections.abc import Callable, Sequence
 from contextlib import AbstractContextManager
 from dataclasses import asdict
@@ -22,6 +23,7 @@ from bexi.core.iconset.addresses import Addresses
 from bexi.core.iconset.build import BuiltFile, mark_colour
 from bexi.core.iconset.catalogue import CATALOGUE, FileSpec, tab_icon
 from bexi.core.iconset.compare import pictures_in
+from bexi.core.iconset.recipe_file import NAME, RecipeFile
 from bexi.core.pixels.colour import BLACK, Colour
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.careful import CarefulHost
@@ -37,7 +39,7 @@ SECRET = "BEXI_SECRET"
 """The environment variable that may hold the password or private key."""
 TRUST = "BEXI_TRUST"
 """The environment variable that may hold the fingerprint of the server's key."""
-CHANGES = 1
+CHANGES = DECLINED = 1
 
 ToOption = Annotated[str, typer.Option("--to", metavar="PATH|sftp://…|ftps://…|ftp://…", help="The site's top folder.")]
 YesOption = Annotated[bool, typer.Option("--yes", help="Do it without asking.")]
@@ -50,7 +52,9 @@ def install_command(
         bool, typer.Option("--plan", help="Only say what would be done; exit code 1 for changes.")
     ] = False,
     pages: Annotated[str, typer.Option(metavar="GLOB", help="Which pages to edit.")] = "*",
-    base: Annotated[str, typer.Option(help="Where pages find the files: /, a path or an address.")] = "/",
+    base: Annotated[
+        str | None, typer.Option(help="Where pages find the files: /, a path or an address; else as it was built.")
+    ] = None,
     stamped: Annotated[bool, typer.Option("--stamped", help="Add ?v= and a short hash to every address.")] = False,
     yes: YesOption = False,
     as_json: JsonOption = False,
@@ -58,14 +62,18 @@ def install_command(
     """Install a set on a site: files into its top folder, lines into the head of its pages."""
     with refusals():
         opening = _opening(to)
-        icons = _icons(folder, Addresses(base, stamped))
+        icons = _icons(folder, base, stamped)
         wants = partial(_matches, pages)
         with opening() as host:
             plan = plan_install(host, icons, wants)
+            place_note = host.place_note
+    if place_note:
+        print(place_note, file=sys.stderr)
     _tell(plan.steps, as_json, [(one.path, one.reason) for one in plan.left_alone], plan.found)
     if plan_only:
         raise typer.Exit(CHANGES if plan.changes else 0)
-    if plan.changes and (yes or _agreed(len(plan.changes))):
+    if plan.changes:
+        _must_agree(yes, len(plan.changes))
         with refusals():
             known = {step.path for step in plan.steps} | {page.path for page in plan.left_alone}
             journal = Journal(to, fresh=True)
@@ -79,20 +87,31 @@ def install_command(
             print("Installed. `bexi undo` takes it back.")
 
 
-def undo_command(to: ToOption, yes: YesOption = False, as_json: JsonOption = False) -> None:
+def undo_command(
+    to: ToOption,
+    over: Annotated[
+        list[str] | None, typer.Option(metavar="PATH", help="Put the old file over this one, changed since; repeat it.")
+    ] = None,
+    leave: Annotated[
+        list[str] | None, typer.Option(metavar="PATH", help="Leave this file, changed since, as it is; repeat it.")
+    ] = None,
+    yes: YesOption = False,
+    as_json: JsonOption = False,
+) -> None:
     """Take back what `bexi install` did last on a site: an interrupted installation, too."""
     with refusals():
         opening = _opening(to)
         journal = Journal.latest(to)
         with opening() as host:
-            steps = plan_undo(host, journal.steps)
+            steps = plan_undo(host, journal.steps, over or (), leave or ())
     _tell(steps, as_json, [])
-    if steps and (yes or _agreed(len(steps))):
+    if steps:
+        _must_agree(yes, len(steps))
         with refusals():
             _do(opening, steps, lambda step, now: journal.copy(step.after), Journal(to, fresh=False))
     journal.close()
     if not as_json:
-        print("Undone: every file is as it was before.")
+        print(f"Undone, but for {', '.join(leave)}." if leave else "Undone: every file is as it was before.")
 
 
 def _do(
@@ -128,17 +147,22 @@ def _opening(to: str) -> Callable[[], AbstractContextManager[CarefulHost]]:
     return partial(opened, place, secret)
 
 
-def _icons(folder: Path, addresses: Addresses) -> HeadLines:
-    """The set in a folder, as `bexi build` writes it; other files in it are left alone."""
+def _icons(folder: Path, base: str | None, stamped: bool) -> HeadLines:
+    """The set in a folder, as `bexi build` wrote it, named as its recipe says; other files in it are left alone."""
     if not folder.is_dir():
         fail(f"{folder} is not a folder.")
-    files = [BuiltFile(spec, read(folder / spec.name)) for spec in _specs(folder) if (folder / spec.name).is_file()]
+    recipe = RecipeFile.parse(read(folder / NAME)) if (folder / NAME).is_file() else None
+    specs = recipe.plan.specs if recipe else _specs(folder)
+    files = [BuiltFile(spec, read(folder / spec.name)) for spec in specs if (folder / spec.name).is_file()]
     if not files:
         raise InstallRefused("no-build", f"{folder} holds no file of an icon set. Build one there first.")
-    return HeadLines(tuple(files), addresses, _colour(files))
+    built = recipe.plan.addresses if recipe else Addresses()
+    addresses = Addresses(built.base if base is None else base, stamped or built.stamped)
+    return HeadLines(tuple(files), addresses, recipe.colour if recipe and recipe.colour else _colour(files))
 
 
 def _specs(folder: Path) -> list[FileSpec]:
+    """What a folder without a recipe holds, by the names of its files."""
     known = {spec.name for spec in CATALOGUE}
     sizes = sorted(int(path.stem[5:]) for path in folder.glob("icon-*.png") if path.stem[5:].isdecimal())
     own = [tab_icon(size) for size in sizes if f"icon-{size}.png" not in known]
@@ -182,5 +206,8 @@ def _tell(
         print(f"left     {path}: {reason}")
 
 
-def _agreed(count: int) -> bool:
-    return typer.confirm(f"Do these {count} changes?", err=True)
+def _must_agree(yes: bool, count: int) -> None:
+    """End the command, with nothing touched, unless the person agrees."""
+    if not yes and not typer.confirm(f"Do these {count} changes?", err=True):
+        print("Nothing was touched.", file=sys.stderr)
+        raise typer.Exit(DECLINED)

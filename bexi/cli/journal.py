@@ -1,5 +1,6 @@
 """What `bexi install` has begun on a place, on disk before each step, so that it can always be taken back."""
 
+import fcntl
 import hashlib
 import json
 import os
@@ -9,7 +10,7 @@ from contextlib import contextmanager
 from pathlib import Path
 from types import FrameType
 
-from bexi.core.errors import InstallRefused
+from bexi.core.errors import HostRefused, InstallRefused
 from bexi.installing.step import Content, Step
 
 _STEPS = "steps.jsonl"
@@ -42,13 +43,18 @@ class Journal:
 
     def begin(self, number: int, step: Step, now: bytes | None) -> None:
         """See carry_out.Journal."""
-        if now is not None:
-            self._keep(now)
-        if self._noted:
-            with (self._folder / _STEPS).open("a") as file:
-                file.write(json.dumps(step.as_json()) + "\n")
-                file.flush()
-                os.fsync(file.fileno())
+        try:
+            if now is not None:
+                self._keep(now)
+            if self._noted:
+                with (self._folder / _STEPS).open("a") as file:
+                    file.write(json.dumps(step.as_json()) + "\n")
+                    file.flush()
+                    os.fsync(file.fileno())
+        except OSError as error:  # without a journal nothing is touched
+            raise HostRefused(
+                "no-journal", f"The copies and the journal in {self._folder} cannot be written: {error.strerror}."
+            ) from error
 
     def stop_asked(self) -> bool:
         """See carry_out.Journal."""
@@ -63,9 +69,21 @@ class Journal:
 
         before = signal.signal(signal.SIGINT, stop)
         try:
-            yield
+            with self._alone():
+                yield
         finally:
             signal.signal(signal.SIGINT, before)
+
+    @contextmanager
+    def _alone(self) -> Iterator[None]:
+        with (self._folder / "lock").open("w") as lock:
+            try:
+                fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+            except OSError as error:
+                raise InstallRefused(
+                    "install-under-way", "Another `bexi` is at work on this place. Wait for its end."
+                ) from error
+            yield
 
     def copy(self, content: Content | None) -> bytes | None:
         """The bytes of a copy that was kept."""
@@ -76,8 +94,11 @@ class Journal:
         (self._folder / _STEPS).unlink(missing_ok=True)
 
     def _keep(self, data: bytes) -> None:
-        part = self._folder / "part"
-        part.write_bytes(data)
+        part = self._folder / f"part-{os.getpid()}"
+        with part.open("wb") as file:
+            file.write(data)
+            file.flush()
+            os.fsync(file.fileno())
         part.replace(self._folder / hashlib.sha256(data).hexdigest())
 
 

@@ -103,9 +103,13 @@ def _restore(host: CarefulHost, step: Step, copies: Copies, half_done: bool) -> 
 def plan_undo(host: Host, done: Sequence[Step], over: Sequence[str] = (), leave: Sequence[str] = ()) -> list[Step]:
     """The steps that take these back, last one first; what is back already is left out.
 
-    Raises InstallRefused (`changed-since`) when somebody changed a file since, unless its path is in `over` (the old
-    file is put over it) or in `leave` (it stays as it is now).
+    Raises InstallRefused: `no-such-step` for a path that is not among them, `changed-since` when somebody changed a
+    file since, unless its path is in `over` (the old file is put over it) or in `leave` (it stays as it is now).
     """
+    known = {step.path for step in done}
+    for path in (*over, *leave):
+        if path not in known:
+            raise InstallRefused("no-such-step", f"{path} was not part of this installation.")
     steps = []
     for step in (step.reverse for step in reversed(done)):
         now = Content.of(host.read(step.path))

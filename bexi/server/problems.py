@@ -9,6 +9,7 @@ from ninja.errors import ValidationError
 
 from bexi.core.errors import BuildFailed, HostRefused, InstallRefused, Refusal
 from bexi.hosts.place import UnknownServer
+from bexi.server import own_disk
 
 logger = logging.getLogger(__name__)
 
@@ -68,6 +69,10 @@ def answer_problems(api: NinjaAPI) -> None:
 
     @api.exception_handler(Exception)
     def unexpected(request: HttpRequest, error: Exception) -> HttpResponse:
+        if own_disk.is_to_blame(error):
+            logger.error("No room on the own disk at %s %s: %s", request.method, request.path, error)
+            sentence = own_disk.told(error)
+            return problem(507, "own-disk-full", sentence[0].upper() + sentence[1:])
         logger.exception("Unexpected error at %s %s", request.method, request.path)
         return problem(
             500, "unexpected", "Something went wrong inside Bexi; its log says more. Nothing was lost: try again."

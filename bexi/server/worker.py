@@ -2,6 +2,7 @@
 
 import threading
 import time
+from contextlib import suppress
 from datetime import datetime, timedelta
 from pathlib import Path
 from typing import Protocol
@@ -15,7 +16,8 @@ GONE_AFTER = timedelta(seconds=20)
 
 def keep_beating() -> None:
     """Touch the file from now on, beside the work, until the process ends."""
-    _file().touch()
+    with suppress(OSError):
+        _file().touch()
     threading.Thread(target=_beat, daemon=True).start()
 
 
@@ -43,7 +45,8 @@ def is_lost(work: Work) -> bool:
 def _beat() -> None:
     while True:
         time.sleep(_EVERY_SECONDS)
-        _file().touch()
+        with suppress(OSError):  # a full disk passes
+            _file().touch()
 
 
 def _file() -> Path:

@@ -1,7 +1,7 @@
 """Building the set: every file of a plan from one recipe, each read back before it is offered."""
 
 import hashlib
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -59,6 +59,11 @@ class BuiltSet:
     files: tuple[BuiltFile, ...]
     left_out: tuple[LeftOut, ...]
     colour: Colour
+
+    def only(self, names: Collection[str]) -> "BuiltSet":
+        """The same set with only these of its files; each is as it is in the whole set."""
+        left_out = tuple(one for one in self.left_out if one.name in names)
+        return BuiltSet(tuple(file for file in self.files if file.name in names), left_out, self.colour)
 
 
 @dataclass(frozen=True)

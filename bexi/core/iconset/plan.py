@@ -1,6 +1,6 @@
 """The set plan: which files of the catalogue a site gets, and how they are written and named."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -77,14 +77,12 @@ class Plan:
         """The icon files."""
         return tuple(spec for spec in self.specs if isinstance(spec, IconSpec))
 
-    def only(self, names: tuple[str, ...]) -> "Plan":
-        """The same plan with only these of its files; raises PlanRefused for one it does not hold."""
-        held = {spec.name for spec in self.specs}
+    def must_hold(self, names: Iterable[str]) -> None:
+        """Raise PlanRefused for a name of a file that this plan does not hold."""
+        held = [spec.name for spec in self.specs]
         for name in names:
             if name not in held:
                 raise PlanRefused("unknown-file", f"“{name[:60]}” is not in this plan, which holds {', '.join(held)}.")
-        extra = tuple(size for size in self.extra if f"icon-{size}.png" in names)
-        return replace(self, files=tuple(name for name in self.files if name in names), extra=extra)
 
     def as_json(self) -> dict[str, object]:
         """Plain data, read back by `from_json`."""

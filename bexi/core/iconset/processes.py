@@ -5,7 +5,7 @@ import os
 from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
-from threading import Lock
+from threading import Lock, Thread
 
 from bexi.core.iconset.encode import Job
 
@@ -47,7 +47,7 @@ class Processes:
             if self._pool is None:
                 context = multiprocessing.get_context("forkserver")
                 context.set_forkserver_preload(["bexi.core.iconset.encode"])
-                self._pool = ProcessPoolExecutor(self._count, context, _step_back)
+                self._pool = ProcessPoolExecutor(self._count, context, _begin)
             return self._pool
 
     def _end(self, pool: ProcessPoolExecutor) -> None:
@@ -57,6 +57,13 @@ class Processes:
         pool.shutdown(cancel_futures=True)
 
 
-def _step_back() -> None:
-    """Let whoever waits for an answer go first."""
+def _begin() -> None:
+    """Let whoever waits for an answer go first, and end with the process that asked, however that ends."""
     os.nice(5)
+    Thread(target=_end_with_parent, daemon=True).start()
+
+
+def _end_with_parent() -> None:
+    if parent := multiprocessing.parent_process():
+        parent.join()
+        os._exit(0)

@@ -14,6 +14,7 @@ from bexi.core.errors import PlanRefused
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.build import Pictures
 from bexi.core.iconset.plan import Plan
+from bexi.core.pixels.colour import Colour
 
 NAME = "recipe.json"
 MAIN = ""
@@ -37,12 +38,13 @@ class Source:
 
 @dataclass(frozen=True)
 class RecipeFile:
-    """A recipe with its artwork, its plan and the name of the site."""
+    """A recipe with its artwork, its plan and the name of the site; `colour` is the mark's, once it was built."""
 
     site_name: str
     sources: Mapping[str, Source]
     recipe: Recipe
     plan: Plan
+    colour: Colour | None = None
 
     def as_bytes(self) -> bytes:
         """The JSON file."""
@@ -50,8 +52,11 @@ class RecipeFile:
             key: {"file": source.file, "sha256": source.sha256, "treatment": source.treatment.as_json()}
             for key, source in self.sources.items()
         }
-        members = {"site": self.site_name, "artwork": sources, "recipe": self.recipe.as_json()}
-        return (json.dumps({**members, "plan": self.plan.as_json()}, indent=2) + "\n").encode()
+        members: dict[str, object] = {"site": self.site_name, "artwork": sources, "recipe": self.recipe.as_json()}
+        members["plan"] = self.plan.as_json()
+        if self.colour:
+            members["colour"] = str(self.colour)
+        return (json.dumps(members, indent=2) + "\n").encode()
 
     @classmethod
     def parse(cls, data: bytes) -> "RecipeFile":
@@ -64,8 +69,9 @@ class RecipeFile:
             }
             sources[MAIN]
             recipe, plan = Recipe.from_json(members["recipe"]), Plan.from_json(members["plan"])
-            return cls(str(members["site"]), sources, recipe, plan)
-        except (ValueError, KeyError, TypeError, AttributeError) as error:
+            colour = Colour.parse(str(members["colour"])) if "colour" in members else None
+            return cls(str(members["site"]), sources, recipe, plan, colour)
+        except (ValueError, KeyError, TypeError, AttributeError, RecursionError) as error:
             raise PlanRefused(
                 "unknown-recipe", "This is not a recipe file of Bexi. Download one from a build, or build a picture."
             ) from error

@@ -25,7 +25,7 @@ from bexi.core.iconset.processes import Processes
 from bexi.core.iconset.recipe_file import MAIN, NAME, RecipeFile, Source
 from bexi.core.pixels.colour import Colour
 from bexi.core.sitehead.snippet import HeadLines
-from bexi.server import blobs, worker
+from bexi.server import blobs, locks, worker
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import open_picture
 from bexi.server.benches.models import Draft
@@ -47,10 +47,11 @@ def start(site: Site) -> BuildRun:
     """
     from bexi.server.builds.tasks import run_build
 
-    under_way = latest_run(site)
-    if under_way and not under_way.is_over:
-        return under_way
-    run = BuildRun.objects.create(site=site, **_order(site))
+    with transaction.atomic():  # asked several times at once, it is begun once
+        under_way = latest_run(site)
+        if under_way and not under_way.is_over:
+            return under_way
+        run = BuildRun.objects.create(site=site, **_order(site))
     run_build.enqueue(run.pk)
     run.refresh_from_db()
     return run
@@ -75,6 +76,11 @@ def carry_out(run: BuildRun) -> None:
     """Do the work of a run and note how it ended."""
     if run.is_over:
         return
+    with locks.holding("build run", run.pk):
+        _carry_out(run)
+
+
+def _carry_out(run: BuildRun) -> None:
     try:
         run.build = build_order(run.site, run, lambda progress: _note(run, progress))
         run.state = RunState.DONE
@@ -90,9 +96,11 @@ def carry_out(run: BuildRun) -> None:
 
 
 def give_up_interrupted() -> None:
-    """Note that runs which were under way when Bexi ended will not go on. Those that wait have their turn."""
+    """Note that runs nobody works on any more will not go on. Those that wait have their turn."""
     told = "The build was interrupted when Bexi ended. Build again."
-    BuildRun.objects.filter(state=RunState.RUNNING).update(state=RunState.FAILED, problem=told)
+    for run in BuildRun.objects.filter(state=RunState.RUNNING):
+        if not locks.is_held("build run", run.pk):
+            BuildRun.objects.filter(pk=run.pk, state=RunState.RUNNING).update(state=RunState.FAILED, problem=told)
 
 
 def _note(run: BuildRun, progress: Progress) -> None:

@@ -15,7 +15,7 @@ from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
 from bexi.installing.plan import InstallPlan, plan_install
 from bexi.installing.step import Content, StepKind
-from bexi.server import blobs, vault, worker
+from bexi.server import blobs, locks, vault, worker
 from bexi.server.builds.models import Build
 from bexi.server.builds.services import head_lines
 from bexi.server.installs.models import UNFINISHED, Planning, PlanningState
@@ -84,6 +84,11 @@ def _same(one: Planning, other: Planning) -> bool:
 
 def carry_out(planning: Planning) -> None:
     """Make the plan and note how that ended."""
+    with locks.holding("planning", planning.pk):
+        _carry_out(planning)
+
+
+def _carry_out(planning: Planning) -> None:
     told = _Told(planning)
     ended: dict[str, object] = {"state": PlanningState.FAILED}
     try:
@@ -156,9 +161,12 @@ def wanted(pages: str) -> Callable[[str], bool]:
 
 
 def give_up_interrupted() -> None:
-    """Note that plannings which were under way when Bexi ended will not go on. Those that wait have their turn."""
+    """Note that plannings nobody works on any more will not go on. Those that wait have their turn."""
     told = "The planning was interrupted when Bexi ended. Nothing was touched; plan again."
-    Planning.objects.filter(state=PlanningState.READING).update(state=PlanningState.FAILED, problem=told, sealed="")
+    reading = Planning.objects.filter(state=PlanningState.READING)
+    for planning in reading:
+        if not locks.is_held("planning", planning.pk):
+            reading.filter(pk=planning.pk).update(state=PlanningState.FAILED, problem=told, sealed="")
 
 
 def before_and_after(planning: Planning, path: str, secret: str = "") -> tuple[bytes, bytes]:

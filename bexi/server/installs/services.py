@@ -2,9 +2,9 @@
 
 import getpass
 from collections.abc import Callable, Sequence
-from contextlib import AbstractContextManager
+from contextlib import AbstractContextManager, suppress
 
-from django.db import IntegrityError, transaction
+from django.db import DatabaseError, IntegrityError, transaction
 from django.utils import timezone
 
 from bexi.core.errors import HostRefused, InstallRefused
@@ -17,7 +17,7 @@ from bexi.hosts.protocol import Host
 from bexi.installing.carry_out import carry_out, plan_undo, put_back
 from bexi.installing.plan import new_pages
 from bexi.installing.step import Content, Step, StepKind
-from bexi.server import blobs, vault
+from bexi.server import blobs, locks, own_disk, vault
 from bexi.server.installs.models import INTERRUPTED, Install, InstallState, InstallStep, Planning, PlanningState
 from bexi.server.installs.places import place_of, secret_of
 from bexi.server.installs.planning import icons_of, latest_build, plan_now, wanted
@@ -135,13 +135,16 @@ class _Journal:
         self._install = install
 
     def begin(self, number: int, step: Step, now: bytes | None) -> None:
-        if now is not None:
-            blobs.put(now)
-        if step.after:
-            self._install.steps.filter(position=number).update(after_sha256=step.after.sha256)
-        self._install.begun = number + 1
-        self._install.state = InstallState.STARTED
-        self._install.save(update_fields=["begun", "state", "changed"])
+        try:
+            if now is not None:
+                blobs.put(now)
+            if step.after:
+                self._install.steps.filter(position=number).update(after_sha256=step.after.sha256)
+            self._install.begun = number + 1
+            self._install.state = InstallState.STARTED
+            self._install.save(update_fields=["begun", "state", "changed"])
+        except (OSError, DatabaseError) as error:  # without a journal nothing is touched
+            raise HostRefused("no-journal", f"Bexi cannot keep its own copies: {own_disk.told(error)}") from error
 
     def stop_asked(self) -> bool:
         self._install.refresh_from_db(fields=["stop_asked"])
@@ -149,9 +152,14 @@ class _Journal:
 
 
 def run(journal: Install) -> None:
-    """Do what an installation or undoing has written down, and note how it ended."""
-    if journal.state != InstallState.WAITING:
-        return
+    """Do what an installation or undoing has written down, and note how it ended; one process at a time for a place."""
+    with locks.holding("place", journal.place, wait=True):
+        journal.refresh_from_db()
+        if journal.state == InstallState.WAITING:
+            _carry_out(journal)
+
+
+def _carry_out(journal: Install) -> None:
     Install.objects.filter(pk=journal.pk).update(state=InstallState.STARTED, changed=timezone.now())
     steps = [row.step for row in journal.steps.all()]
     icons = icons_of(journal.build, journal.manifests)
@@ -183,6 +191,17 @@ def run(journal: Install) -> None:
 
 def put_back_now(journal: Install, secret: str = "") -> None:
     """Put back an installation that was interrupted; raises InstallRefused when the place still does not let it."""
+    try:
+        with locks.holding("place", journal.place):
+            _put_back(journal, secret)
+    except locks.Held as held:
+        raise InstallRefused(
+            "install-under-way", "This installation is being worked on. Wait for its end, or stop it."
+        ) from held
+
+
+def _put_back(journal: Install, secret: str) -> None:
+    journal.refresh_from_db()
     if journal.is_over:
         raise InstallRefused("nothing-to-put-back", "This installation is finished; there is nothing to put back.")
     if secret:
@@ -204,14 +223,16 @@ def put_back_now(journal: Install, secret: str = "") -> None:
 def recover() -> list[Install]:
     """Put back every installation that was interrupted when Bexi ended; returns those it looked at.
 
-    One that waits is not interrupted: its turn comes.
+    One that waits, or that another process works on, is not interrupted.
     """
-    interrupted = list(Install.objects.filter(state__in=INTERRUPTED))
+    interrupted = [
+        journal
+        for journal in Install.objects.filter(state__in=INTERRUPTED)
+        if not locks.is_held("place", journal.place)
+    ]
     for journal in interrupted:
-        try:
+        with suppress(InstallRefused, HostRefused):  # it stays stuck, with its reason, until the place answers
             put_back_now(journal)
-        except (InstallRefused, HostRefused):
-            continue  # it stays stuck, with its reason, until the place answers
     return interrupted
 
 

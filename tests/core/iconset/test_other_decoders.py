@@ -9,7 +9,7 @@ from bexi.core.formats import ico
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.build import build
-from bexi.core.iconset.plan import READY_MADE
+from bexi.core.iconset.plan import READY_MADE, Plan
 from tests.pictures import decoded, noise_bitmap
 
 
@@ -29,8 +29,7 @@ class LibvipsTests(TestCase):
 
     def test_png_frames_of_the_root_favicon(self):
         picture = noise_bitmap(300, 200)
-        plan = READY_MADE["short"].only(("favicon.ico",))
-        plan = type(plan)(plan.files, frames=(16, 256), frame_kind="png")
+        plan = Plan(("favicon.ico",), frames=(16, 256), frame_kind="png")
         data = build(lambda key: picture, Recipe.of(Frame(0, 0, 200)), plan, "Ferry").files[0].data
         start = data.index(b"\x89PNG")
         image = pyvips.Image.new_from_buffer(data[start:], "").numpy()

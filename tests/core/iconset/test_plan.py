@@ -51,11 +51,11 @@ class PlanTests(TestCase):
         self.assertEqual(names, ["favicon.ico", "icon-32.png", "icon-24.png", "icon-64.png", "apple-touch-icon.png"])
         self.assertEqual(plan.icons[0].sizes, (16, 48))
 
-    def test_only_some_files(self):
+    def test_a_plan_knows_what_it_holds(self):
         plan = Plan(("favicon.ico", "icon-32.png"), extra=(64,))
-        self.assertEqual([spec.name for spec in plan.only(("icon-64.png",)).specs], ["icon-64.png"])
+        plan.must_hold(("icon-64.png", "favicon.ico"))
         with self.assertRaises(PlanRefused):
-            plan.only(("icon-16.png",))
+            plan.must_hold(("icon-16.png",))
 
     def test_bad_plans_are_refused_with_a_sentence(self):
         good = RECOMMENDED.as_json()
