@@ -34,6 +34,7 @@ from bexi.installing.carry_out import carry_out, plan_undo
 from bexi.installing.plan import new_pages, plan_install
 from bexi.installing.step import Step
 from bexi.installing.survey import Found
+from bexi.installing.top_folder import system_folder
 
 SECRET = "BEXI_SECRET"
 """The environment variable that may hold the password or private key."""
@@ -66,9 +67,9 @@ def install_command(
         wants = partial(_matches, pages)
         with opening() as host:
             plan = plan_install(host, icons, wants)
-            place_note = host.place_note
-    if place_note:
-        print(place_note, file=sys.stderr)
+            notes = (host.place_note, system_folder(Place.parse(to)))
+    for note in filter(None, notes):
+        print(note, file=sys.stderr)
     _tell(plan.steps, as_json, [(one.path, one.reason) for one in plan.left_alone], plan.found)
     if plan_only:
         raise typer.Exit(CHANGES if plan.changes else 0)

@@ -9,8 +9,9 @@ from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 
 from bexi.core.errors import HostRefused
+from bexi.hosts.asking import connected
 from bexi.hosts.ftp_listing import Listed, from_list, from_mlsd
-from bexi.hosts.place import Place, PlaceKind, UnknownServer, from_login
+from bexi.hosts.place import CLEAR_TEXT, ClearText, Place, PlaceKind, UnknownServer, from_login
 from bexi.hosts.protocol import DEEPEST
 
 TIMEOUT_SECONDS = 20
@@ -108,14 +109,17 @@ class FtpStorage:
     def _connected(self, secret: str) -> ftplib.FTP:
         place = self._place
         if place.kind is PlaceKind.FTP:
+            if place.trusted != CLEAR_TEXT:
+                raise ClearText(place)
             plain = ftplib.FTP(timeout=TIMEOUT_SECONDS, encoding="utf-8")
-            plain.connect(place.host, place.port)
+            connected(place.host, place.port, lambda address: plain.connect(address, place.port))
             plain.login(place.user, secret)
             return plain
         context = ssl.create_default_context()
         context.check_hostname, context.verify_mode = False, ssl.CERT_NONE  # checked by its fingerprint, below
         secure = _SecureFtp(timeout=TIMEOUT_SECONDS, encoding="utf-8", context=context)
-        secure.connect(place.host, place.port)
+        connected(place.host, place.port, lambda address: secure.connect(address, place.port))
+        secure.host = place.host  # by which a server tells its certificates apart
         secure.auth()
         certificate = secure.sock.getpeercert(binary_form=True) if isinstance(secure.sock, ssl.SSLSocket) else None
         fingerprint = "SHA256:" + hashlib.sha256(certificate or b"").hexdigest()

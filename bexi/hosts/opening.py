@@ -9,7 +9,7 @@ from bexi.core.errors import HostRefused
 from bexi.hosts.careful import CarefulHost
 from bexi.hosts.folder import FolderStorage
 from bexi.hosts.ftp import FtpStorage
-from bexi.hosts.place import Place, PlaceKind
+from bexi.hosts.place import Place, PlaceKind, UnknownServer
 from bexi.hosts.protocol import Storage
 from bexi.hosts.sftp import SftpStorage
 
@@ -59,9 +59,9 @@ def try_out(place: Place, secret: str = "") -> list[Trial]:
         said = ""
         try:
             yield
+        except UnknownServer:
+            raise
         except HostRefused as refusal:
-            if refusal.code in ("unknown-server", "server-changed"):
-                raise
             said = refusal.sentence
         trials.append(Trial(what, not said, round(1000 * (time.perf_counter() - start)), said))
 

@@ -22,7 +22,10 @@ _PORTS = {PlaceKind.FTP: 21, PlaceKind.FTPS: 21, PlaceKind.SFTP: 22}  # IANA; FT
 
 @dataclass(frozen=True)
 class Place:
-    """A site's top folder. `trusted` is the fingerprint of the server's key or certificate that was agreed to."""
+    """A site's top folder.
+
+    `trusted` is the fingerprint of the server's key or certificate that was agreed to, or CLEAR_TEXT where it has none.
+    """
 
     kind: PlaceKind
     path: str
@@ -72,6 +75,10 @@ class Place:
         """The folder on this machine."""
         return Path(self.path)
 
+    def is_same_account(self, other: "Place") -> bool:
+        """Whether another place is reached by the same account on the same server, so with the same secret."""
+        return (self.kind, self.host, self.port, self.user) == (other.kind, other.host, other.port, other.user)
+
     def trusting(self, fingerprint: str) -> "Place":
         """The same place with an agreed fingerprint."""
         return replace(self, trusted=fingerprint)
@@ -90,6 +97,22 @@ class UnknownServer(HostRefused):
             else f"{place.host} is new to Bexi. Its key is {fingerprint}; compare it with what the provider says.",
         )
         self.fingerprint = fingerprint
+
+
+CLEAR_TEXT = "clear-text"
+
+
+class ClearText(UnknownServer):
+    """A place where the secret travels for everybody on the way to read, and nobody has agreed to that yet."""
+
+    def __init__(self, place: Place) -> None:
+        HostRefused.__init__(
+            self,
+            "clear-text",
+            f"FTP sends the user, the password and every file to {place.host} in clear text: anybody on the way can "
+            "read them. Use SFTP or FTPS if the host offers one of them; go on only if it does not.",
+        )
+        self.fingerprint = CLEAR_TEXT
 
 
 def from_login(path: str, taken: str) -> str:

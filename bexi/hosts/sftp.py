@@ -14,6 +14,7 @@ from itertools import islice
 import paramiko
 
 from bexi.core.errors import HostRefused
+from bexi.hosts.asking import connected
 from bexi.hosts.place import Place, UnknownServer, from_login
 from bexi.hosts.protocol import DEEPEST, MOST_FILES
 
@@ -166,7 +167,9 @@ class SftpStorage:
 
 
 def _socket(place: Place) -> socket.socket:
-    return socket.create_connection((place.host, place.port), TIMEOUT_SECONDS)
+    return connected(
+        place.host, place.port, lambda address: socket.create_connection((address, place.port), TIMEOUT_SECONDS)
+    )
 
 
 def _private_key(text: str) -> paramiko.PKey:

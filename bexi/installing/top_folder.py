@@ -1,8 +1,9 @@
 """Whether a place is the folder that is served at `/`: the usual slip is to choose one inside it, or above it."""
 
 from collections.abc import Callable, Sequence
-from pathlib import PurePosixPath
+from pathlib import Path, PurePosixPath
 
+from bexi.hosts.place import Place
 from bexi.hosts.protocol import Host
 
 _TRIED = 8
@@ -11,6 +12,29 @@ _PLAIN = (".css", ".js", ".png", ".jpg", ".jpeg", ".gif", ".svg", ".ico", ".txt"
 
 Fetch = Callable[[str], bytes | None]
 """Gets what is served at a path like `/style.css`; None when nothing is."""
+
+
+_OF_THE_SYSTEM = ("bin", "boot", "dev", "etc", "lib", "lib64", "proc", "root", "run", "sbin", "sys", "usr")
+_HOLDS_SITES = ("/usr/share/nginx", "/usr/local/www", "/usr/share/caddy")  # where servers' packages put them
+
+
+def system_folder(place: Place) -> str:
+    """A sentence when a folder on this machine is one that its system or a whole account lives in; else empty."""
+    if place.is_remote:
+        return ""
+    folder = place.folder.resolve()
+    inside = folder.parts[1:2]
+    holds_sites = any(folder.is_relative_to(known) for known in _HOLDS_SITES)
+    if (
+        not inside
+        or (inside[0] in _OF_THE_SYSTEM and not holds_sites)
+        or folder in (Path.home(), Path("/home"), Path("/var"))
+    ):
+        return (
+            f"{place.path} is a folder that this machine or an account lives in, not one of a site. "
+            "Look twice before you install there."
+        )
+    return ""
 
 
 def warning_about(host: Host, place_path: str, fetch: Fetch) -> str:

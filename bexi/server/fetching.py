@@ -1,39 +1,190 @@
-"""Fetching from a site, carefully: only http and https, bounded in bytes, time and redirects."""
+"""Asking a live site carefully: only http and https, bounded in bytes, time and redirects, never machines nearby."""
 
+import time
+import typing
+import zlib
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
 from urllib.parse import urlsplit
 
+import httpcore
 import httpx
 
-from bexi.core.livesite.pages import Served
+from bexi.core.errors import HostRefused
+from bexi.core.livesite.pages import Fetch, Served
+from bexi.hosts.asking import Resolve, addresses_of, resolve
 
 LARGEST_ANSWER = 4 * 1024 * 1024
 TIMEOUT_SECONDS = 5
 REDIRECTS = 3
+_COMPRESSED = ("gzip", "x-gzip", "deflate")
+_GZIP_OR_ZLIB = 47  # zlib finds out which
 
 
-def fetch(client: httpx.Client, url: str) -> Served:
+@dataclass(frozen=True)
+class Deadline:
+    """When all asking must be over, by the monotonic clock."""
+
+    at: float
+
+    def left(self, timeout: float | None) -> float:
+        """Seconds that one operation may take; raises ReadTimeout when none is left."""
+        left = self.at - time.monotonic()
+        if left <= 0:
+            raise httpcore.ReadTimeout("no time is left")
+        return left if timeout is None else min(timeout, left)
+
+
+@contextmanager
+def visiting(seconds: float, find: Resolve = resolve) -> Iterator[Fetch]:
+    """What gets addresses while the block runs, all of them together within so many seconds."""
+    deadline = Deadline(time.monotonic() + seconds)
+    pool = httpcore.ConnectionPool(ssl_context=httpx.create_ssl_context(), network_backend=_Network(deadline, find))
+    with httpx.Client(transport=_Transport(pool), timeout=TIMEOUT_SECONDS, trust_env=False) as client:
+        yield lambda url: fetch(client, url, deadline)
+
+
+def fetch(client: httpx.Client, url: str, deadline: Deadline | None = None) -> Served:
     """What the site answers. Redirects are followed on the same host only."""
-    host = urlsplit(url).netloc
     target = url
     try:
+        host = urlsplit(url).netloc
         for _ in range(REDIRECTS + 1):
-            served, target = _get(client, url, target)
+            if deadline:
+                deadline.left(None)
+            served, target = _get(client, url, target, deadline)
             if served is not None:
                 return served
             if urlsplit(target).netloc != host:
-                return Served(url, 0, error=f"It sends visitors on to another host, {urlsplit(target).netloc}.")
+                return Served(url, 0, error=f"It sends visitors on to another host, {urlsplit(target).netloc[:80]}.")
         return Served(url, 0, error="It sends visitors on in a circle.")
-    except httpx.HTTPError as error:
+    except HostRefused as refusal:
+        return Served(url, 0, error=refusal.sentence)
+    except (httpcore.TimeoutException, httpx.TimeoutException):
+        return Served(url, 0, error="No answer: it took too long.")
+    except (httpx.InvalidURL, httpx.UnsupportedProtocol, httpcore.UnsupportedProtocol, ValueError):
+        return Served(url[:300], 0, error="This is no address that can be asked.")
+    except (httpx.HTTPError, httpcore.NetworkError, httpcore.ProtocolError, OSError) as error:
         return Served(url, 0, error=f"No answer: {type(error).__name__}.")
 
 
-def _get(client: httpx.Client, url: str, target: str) -> tuple[Served | None, str]:
-    with client.stream("GET", target) as response:
+def _get(client: httpx.Client, url: str, target: str, deadline: Deadline | None) -> tuple[Served | None, str]:
+    with client.stream("GET", target, headers={"Accept-Encoding": "identity"}) as response:
         if response.is_redirect:
             return None, str(response.next_request.url) if response.next_request else target
         body = b""
-        for chunk in response.iter_bytes():
+        for chunk in response.iter_raw():
             body += chunk
             if len(body) > LARGEST_ANSWER:
-                return Served(url, 0, error="The answer is larger than 4 MB; it was not read on."), target
-        return Served(url, response.status_code, response.headers.get("content-type", ""), body), target
+                return _too_large(url), target
+            if deadline:
+                deadline.left(None)
+        plain = _unpacked(body, response.headers.get("content-encoding", "identity").strip().lower())
+        if plain is None:
+            return Served(url, 0, error="It answers in an encoding that was not asked for."), target
+        if len(plain) > LARGEST_ANSWER:
+            return _too_large(url), target
+        return Served(url, response.status_code, response.headers.get("content-type", ""), plain), target
+
+
+def _too_large(url: str) -> Served:
+    return Served(url, 0, error="The answer is larger than 4 MB; it was not read on.")
+
+
+def _unpacked(body: bytes, encoding: str) -> bytes | None:
+    """The answer itself, of one packed in spite of our asking never more than the limit; None when it is unreadable."""
+    if encoding in ("identity", ""):
+        return body
+    try:
+        return (
+            zlib.decompressobj(_GZIP_OR_ZLIB).decompress(body, LARGEST_ANSWER + 1) if encoding in _COMPRESSED else None
+        )
+    except zlib.error:
+        return None
+
+
+class _Transport(httpx.BaseTransport):
+    """httpx over a pool of ours."""
+
+    def __init__(self, pool: httpcore.ConnectionPool) -> None:
+        self._pool = pool
+
+    def handle_request(self, request: httpx.Request) -> httpx.Response:
+        url = request.url
+        answer = self._pool.handle_request(
+            httpcore.Request(
+                request.method,
+                httpcore.URL(scheme=url.raw_scheme, host=url.raw_host, port=url.port, target=url.raw_path),
+                headers=request.headers.raw,
+                content=request.stream,
+                extensions=request.extensions,
+            )
+        )
+        stream = _Body(typing.cast(typing.Iterable[bytes], answer.stream))
+        return httpx.Response(answer.status, headers=answer.headers, stream=stream, extensions=answer.extensions)
+
+    def close(self) -> None:
+        self._pool.close()
+
+
+class _Body(httpx.SyncByteStream):
+    def __init__(self, stream: typing.Iterable[bytes]) -> None:
+        self._stream = stream
+
+    def __iter__(self) -> Iterator[bytes]:
+        yield from self._stream
+
+    def close(self) -> None:
+        if hasattr(self._stream, "close"):
+            self._stream.close()
+
+
+class _Network(httpcore.NetworkBackend):
+    """Connects to the very address that was looked at, and lets nothing outlast the deadline."""
+
+    def __init__(self, deadline: Deadline, find: Resolve) -> None:
+        self._plain = httpcore.SyncBackend()
+        self._deadline = deadline
+        self._find = find
+
+    def connect_tcp(
+        self,
+        host: str,
+        port: int,
+        timeout: float | None = None,
+        local_address: str | None = None,
+        socket_options: typing.Iterable[httpcore.SOCKET_OPTION] | None = None,
+    ) -> httpcore.NetworkStream:
+        failed: Exception = httpcore.ConnectError(f"{host} has no address")
+        for address in addresses_of(host, port, self._find):
+            try:
+                left = self._deadline.left(timeout)
+                return _Stream(self._plain.connect_tcp(address, port, left, None, socket_options), self._deadline)
+            except httpcore.ConnectError as error:
+                failed = error
+        raise failed
+
+
+class _Stream(httpcore.NetworkStream):
+    def __init__(self, plain: httpcore.NetworkStream, deadline: Deadline) -> None:
+        self._plain = plain
+        self._deadline = deadline
+
+    def read(self, max_bytes: int, timeout: float | None = None) -> bytes:
+        return self._plain.read(max_bytes, self._deadline.left(timeout))
+
+    def write(self, buffer: bytes, timeout: float | None = None) -> None:
+        self._plain.write(buffer, self._deadline.left(timeout))
+
+    def close(self) -> None:
+        self._plain.close()
+
+    def start_tls(
+        self, ssl_context: typing.Any, server_hostname: str | None = None, timeout: float | None = None
+    ) -> httpcore.NetworkStream:
+        secure = self._plain.start_tls(ssl_context, server_hostname, self._deadline.left(timeout))
+        return _Stream(secure, self._deadline)
+
+    def get_extra_info(self, info: str) -> typing.Any:
+        return self._plain.get_extra_info(info)

@@ -2,7 +2,10 @@
 
 import json
 import logging
+from collections.abc import Callable
 
+from django.conf import settings
+from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import ValidationError
@@ -36,7 +39,6 @@ _STATUS: dict[type[Refusal], int] = {
     InstallRefused: 409,
     BuildFailed: 500,
     HostRefused: 409,
-    UnknownServer: 409,
 }
 
 
@@ -53,19 +55,34 @@ def problem(status: int, code: str, detail: str, fingerprint: str | None = None)
     return HttpResponse(json.dumps(body.dict(), ensure_ascii=False), content_type=MEDIA_TYPE, status=status)
 
 
+def _status_of(refusal: Refusal) -> int:
+    return next((status for kind, status in _STATUS.items() if isinstance(refusal, kind)), 422)
+
+
 def answer_problems(api: NinjaAPI) -> None:
     """Have an API answer every error with problem details."""
 
     @api.exception_handler(Refusal)
     def refused(request: HttpRequest, refusal: Refusal) -> HttpResponse:
         fingerprint = refusal.fingerprint if isinstance(refusal, UnknownServer) else None
-        return problem(_STATUS.get(type(refusal), 422), refusal.code, refusal.sentence, fingerprint)
+        return problem(_status_of(refusal), refusal.code, refusal.sentence, fingerprint)
 
     @api.exception_handler(ValidationError)
     def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
         first = error.errors[0]
         where = ".".join(str(part) for part in first["loc"][1:])
         return problem(422, "invalid-request", f"The request is not valid: {where}: {first['msg']}.")
+
+    @api.exception_handler(OverflowError)
+    def beyond(request: HttpRequest, error: OverflowError) -> HttpResponse:
+        return problem(404, "not-found", "There is nothing under so large a number. Go back to the sites.")
+
+    @api.exception_handler(RequestDataTooBig)
+    def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
+        limit = settings.DATA_UPLOAD_MAX_MEMORY_SIZE // 1024
+        return problem(
+            413, "request-too-large", f"This request is larger than the limit of {limit} kB. Send less at once."
+        )
 
     @api.exception_handler(Exception)
     def unexpected(request: HttpRequest, error: Exception) -> HttpResponse:
@@ -81,3 +98,32 @@ def answer_problems(api: NinjaAPI) -> None:
     @api.exception_handler(Http404)
     def missing(request: HttpRequest, error: Http404) -> HttpResponse:
         return problem(404, "not-found", "There is nothing here. It may have been removed; go back to the sites.")
+
+
+class AnswerProblems:
+    """Middleware: whatever goes wrong below /api/ outside the API itself is answered with problem details, too."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self._get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Pass the answer on, or put it in our words."""
+        response = self._get_response(request)
+        is_problem = response.headers.get("Content-Type", "").startswith(MEDIA_TYPE)
+        if not request.path.startswith("/api/") or response.status_code < 400 or is_problem:
+            return response
+        code, detail = _ELSEWHERE.get(response.status_code, ("refused", "This request cannot be answered as it is."))
+        told = problem(response.status_code, code, detail)
+        for name in ("Allow",):
+            if name in response.headers:
+                told.headers[name] = response.headers[name]
+        return told
+
+
+_ELSEWHERE = {
+    400: ("bad-request", "This request is not one that Bexi understands."),
+    403: ("page-outdated", "This page was opened too long ago. Reload it and try again."),
+    404: ("not-found", "There is nothing here. It may have been removed; go back to the sites."),
+    405: ("wrong-method", "This cannot be done here with such a request."),
+    500: ("unexpected", "Something went wrong inside Bexi; its log says more. Nothing was lost: try again."),
+}

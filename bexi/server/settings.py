@@ -2,6 +2,7 @@
 
 import os
 import secrets
+from contextlib import suppress
 from pathlib import Path
 
 from csp.constants import NONCE, NONE, SELF
@@ -15,6 +16,19 @@ DATA_FOLDER = Path(os.environ.get("BEXI_DATA", _DATA_HOME / "bexi"))
 DATA_FOLDER.mkdir(mode=0o700, parents=True, exist_ok=True)
 VAULT_KEY = DATA_FOLDER / "vault-key"
 BLOB_FOLDER = DATA_FOLDER / "blobs"
+
+
+DATABASE = DATA_FOLDER / "bexi.sqlite3"
+
+
+def _keep_private(file: Path) -> None:
+    """Have a file readable by its owner only, also in a folder that everybody may look into."""
+    with suppress(PermissionError):  # then somebody else owns it
+        os.close(os.open(file, os.O_RDWR | os.O_CREAT, 0o600))
+        file.chmod(0o600)
+
+
+_keep_private(DATABASE)
 
 
 def _secret_key() -> str:
@@ -48,6 +62,8 @@ INSTALLED_APPS = [
     "bexi.server.demo",
 ]
 MIDDLEWARE = [
+    "bexi.server.problems.AnswerProblems",
+    "bexi.server.uploads.KnownHostsOnly",
     "django.middleware.security.SecurityMiddleware",
     "csp.middleware.CSPMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
@@ -63,7 +79,7 @@ WSGI_APPLICATION = "bexi.server.wsgi.application"
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
-        "NAME": DATA_FOLDER / "bexi.sqlite3",
+        "NAME": DATABASE,
         "TEST": {"NAME": DATA_FOLDER / "bexi-test.sqlite3"},
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",

@@ -16,9 +16,22 @@ class RefuseLargeBodies:
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
         """Pass the request on, or refuse it."""
-        if int(request.META.get("CONTENT_LENGTH") or 0) > settings.BODY_LIMIT:
+        declared = request.META.get("CONTENT_LENGTH") or "0"
+        if declared.isdecimal() and int(declared[:20]) > settings.BODY_LIMIT:
             megabytes = settings.BODY_LIMIT // 1024 // 1024
             return problem(
                 413, "file-too-large", f"This file is larger than the limit of {megabytes} MB. Choose a smaller copy."
             )
+        return self._get_response(request)
+
+
+class KnownHostsOnly:
+    """Middleware: refuses names that are not Bexi's own before any file is given out, static ones included."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self._get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Pass the request on; raises DisallowedHost, which Django answers with 400."""
+        request.get_host()
         return self._get_response(request)

@@ -17,7 +17,7 @@ GONE_AFTER = timedelta(seconds=20)
 def keep_beating() -> None:
     """Touch the file from now on, beside the work, until the process ends."""
     with suppress(OSError):
-        _file().touch()
+        _file().touch(mode=0o600)
     threading.Thread(target=_beat, daemon=True).start()
 
 
@@ -46,7 +46,7 @@ def _beat() -> None:
     while True:
         time.sleep(_EVERY_SECONDS)
         with suppress(OSError):  # a full disk passes
-            _file().touch()
+            _file().touch(mode=0o600)
 
 
 def _file() -> Path:

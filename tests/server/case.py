@@ -1,8 +1,11 @@
 """What API tests share: a client that sends the token as our own page does, over a folder of its own."""
 
 import json
+import logging
 import tempfile
+from contextlib import ExitStack, contextmanager
 from pathlib import Path
+from unittest import mock
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client, TestCase, override_settings
@@ -15,7 +18,16 @@ AT_ONCE = {"default": {"BACKEND": "django_tasks.backends.immediate.ImmediateBack
 """Background tasks are done on the spot."""
 
 
-class ApiTestCase(TestCase):
+@contextmanager
+def quiet(*names: str):
+    """Loggers that say nothing of what is expected here."""
+    with ExitStack() as stack:
+        for name in names:
+            stack.enter_context(mock.patch.object(logging.getLogger(name), "disabled", True))
+        yield
+
+
+class ApiCase:
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
@@ -44,6 +56,10 @@ class ApiTestCase(TestCase):
         self.assertEqual((body["status"], body["code"]), (status, code))
         self.assertTrue(body["detail"].endswith("."), body["detail"])
         return body["detail"]
+
+
+class ApiTestCase(ApiCase, TestCase):
+    """Each test in a transaction."""
 
 
 class BenchTestCase(ApiTestCase):

@@ -5,7 +5,7 @@ from unittest import mock
 
 from bexi.server.sites.models import Site
 from tests.pictures import decoded
-from tests.server.case import ApiTestCase, BenchTestCase
+from tests.server.case import ApiTestCase, BenchTestCase, quiet
 
 PAGE = b"<html>\r\n<head>\r\n<title>a</title>\r\n</head>\r\n<body>caf\xe9</body>\r\n</html>\r\n"
 
@@ -102,6 +102,29 @@ class SecurityTests(ApiTestCase):
     def test_other_host_names_are_refused(self):
         with self.assertLogs("django.security.DisallowedHost"):
             self.assertEqual(self.client.get("/api/sites", headers={"Host": "rebound.example"}).status_code, 400)
+
+    def test_static_files_answer_to_known_hosts_only(self):
+        with self.assertLogs("django.security.DisallowedHost"):
+            for path in ("/bexi.svg", "/assets/index.js", "/"):
+                self.assertEqual(self.client.get(path, headers={"Host": "rebound.example"}).status_code, 400)
+
+    def test_whatever_is_wrong_below_the_api_is_a_problem(self):
+        huge = 10**20
+        for method, path, body, status, code in (
+            ("GET", "nope", None, 404, "not-found"),
+            ("GET", f"sites/{huge}", None, 404, "not-found"),
+            ("GET", f"artwork?page={huge}", None, 422, "invalid-request"),
+            ("DELETE", "sites", None, 405, "wrong-method"),
+            ("POST", "sites", {"name": "x" * 2_000_000}, 413, "request-too-large"),
+            ("POST", "sites", {"name": "a", "address": "http://a:99999/"}, 422, "invalid-request"),
+            ("POST", "sites", {"name": "a", "address": "http://[/"}, 422, "invalid-request"),
+            ("POST", "sites", {"name": "a", "address": "http://a\u0007b/"}, 422, "invalid-request"),
+            ("POST", "sites", {"name": "a", "place": "sftp://h:99999/"}, 422, "invalid-request"),
+        ):
+            with self.subTest(path=path), quiet("django.request", "django.security.RequestDataTooBig"):
+                self.problem(self.ask(method, path, body), status, code)
+        response = self.client.generic("POST", "/api/artwork", b"", CONTENT_LENGTH="many", headers=self.token)
+        self.assertLess(response.status_code, 500)
 
     def test_page_has_a_strict_policy_with_a_fresh_nonce(self):
         # W3C Content Security Policy Level 3: no source beyond ourselves, style elements by nonce.

@@ -40,6 +40,18 @@ class ArtworkApiTests(ApiTestCase):
         self.assertFalse(Artwork.objects.exists())
         self.assertFalse((self.folder / "blobs").exists())
 
+    def test_pictures_that_cannot_be_framed_are_refused_before_anything_is_kept(self):
+        long = encoded(Image.new("1", (120_000, 1)), "PNG")
+        self.problem(self.send(long), 422, "too-long")
+        self.problem(self.send(BLUE_DISC.replace(b'width="200"', b'width="1e400"')), 422, "too-many-pixels")
+        self.assertFalse(Artwork.objects.exists())
+        self.assertEqual(self.ask("GET", "artwork").status_code, 200)
+
+    def test_what_was_left_out_of_a_drawing_is_told(self):
+        told = self.send(BLUE_DISC.replace(b"<circle", b"<script>1</script><circle onclick='1'"), "a.svg").json()
+        self.assertEqual(told["facts"]["left_out"], ["scripts", "event handlers"])
+        self.assertIn("Left out: scripts, event handlers.", told["notes"][0]["sentence"])
+
     def test_too_large_bodies_are_refused_unread(self):
         response = self.client.generic(
             "POST", "/api/artwork", b"", "multipart/form-data", CONTENT_LENGTH=str(10**9), headers=self.token

@@ -1,5 +1,6 @@
 import io
 import zipfile
+from contextlib import nullcontext
 from pathlib import Path
 from unittest import mock
 
@@ -146,11 +147,11 @@ class InstallApiTests(InstallTestCase):
         Site.objects.update(address="http://ferry.example/")
 
         def answering(served: dict[str, bytes], status: int = 404):
-            def fetch(client, url):
+            def fetch(url):
                 body = served.get(url.removeprefix("http://ferry.example"))
                 return Served(url, 200 if body is not None else status, body=body or b"")
 
-            return mock.patch("bexi.server.installs.places.fetch", fetch)
+            return mock.patch("bexi.server.installs.places.visiting", lambda seconds: nullcontext(fetch))
 
         with answering({"/site/style.css": b"body {}"}):
             self.assertIn("lies inside the site's top folder", self.plan()["plan"]["warning"])

@@ -2,11 +2,11 @@
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
-from urllib.parse import urljoin, urlsplit
+from urllib.parse import urljoin
 
 from bexi.core.errors import HeadRefused
 from bexi.core.livesite.icon_file import IconFile, flaws
-from bexi.core.livesite.pages import Fetch, Served, pages_from
+from bexi.core.livesite.pages import Fetch, Served, joined, pages_from, same_host
 from bexi.core.sitehead.link import HOME_SCREEN, IconLink
 from bexi.core.sitehead.scan import as_text, find_head
 
@@ -46,7 +46,7 @@ def inspect(address: str, installed: Mapping[str, bytes], fetch: Fetch, look: Lo
         findings.append(_as_installed(fetch(urljoin(address, path)), data))
     seen = {urljoin(address, path) for path in installed}
     for url, link in _icon_addresses(address, home):
-        if url not in seen and urlsplit(url).netloc == urlsplit(address).netloc:
+        if url not in seen and same_host(url, address):
             seen.add(url)
             findings += _icon(fetch(url), link, look)
     return findings
@@ -115,8 +115,8 @@ def _icon_addresses(address: str, home: Served) -> Iterator[tuple[str, IconLink 
     except HeadRefused:
         links = ()
     for link in links:
-        if link.kind in ("icon", *HOME_SCREEN) and link.href:
-            yield urljoin(address, link.href), link
+        if link.kind in ("icon", *HOME_SCREEN) and link.href and (url := joined(address, link.href)):
+            yield url, link
     yield urljoin(address, "/favicon.ico"), None
 
 

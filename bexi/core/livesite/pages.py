@@ -20,6 +20,9 @@ class Served:
     error: str = ""
 
 
+LONGEST_REFERENCE = 8000
+"""In characters; browsers and servers take no longer addresses [common practice]."""
+
 Fetch = Callable[[str], Served]
 """Gets an absolute address and tells what was answered."""
 
@@ -46,10 +49,26 @@ def _linked(page: Served) -> Iterator[str]:
     except HeadRefused:
         return
     for link in links:
-        try:
-            url = urldefrag(urljoin(page.url, link)).url
-            same_host = urlsplit(url).netloc == urlsplit(page.url).netloc
-        except ValueError:  # a malformed link leads nowhere
-            continue
-        if same_host and url.startswith("http"):
+        if (url := joined(page.url, link)) and same_host(url, page.url):
             yield url
+
+
+def joined(page: str, reference: str) -> str:
+    """Where a reference on a page leads, without its fragment; empty when that is no address to be fetched."""
+    if len(reference) > LONGEST_REFERENCE:
+        return ""
+    try:
+        url = urldefrag(urljoin(page, reference.strip())).url
+        parts = urlsplit(url)
+        is_plain = parts.scheme in ("http", "https") and bool(parts.hostname) and (parts.port or 1) > 0
+    except ValueError:  # a malformed one leads nowhere
+        return ""
+    return url if is_plain and url.isprintable() else ""
+
+
+def same_host(one: str, other: str) -> bool:
+    """Whether two addresses are of one host and port."""
+    try:
+        return urlsplit(one).netloc.lower() == urlsplit(other).netloc.lower()
+    except ValueError:
+        return False

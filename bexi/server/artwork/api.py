@@ -191,7 +191,7 @@ def list_artwork(
     request: HttpRequest,
     search: str = "",
     kind: Literal["all", "shapes", "pixels", "drawn", "unused"] = "all",
-    page: Annotated[int, Query(ge=1)] = 1,
+    page: Annotated[int, Query(ge=1, le=1_000_000)] = 1,
 ) -> ShelfOut:
     """A page of the shelf, the latest first."""
     found = services.shelf(search, kind)

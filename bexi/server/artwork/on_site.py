@@ -2,17 +2,15 @@
 
 from collections.abc import Iterator
 from contextlib import suppress
-from functools import partial
 from typing import Literal
-from urllib.parse import urljoin, urlsplit
+from urllib.parse import urljoin
 
-import httpx
 from ninja import Schema
 
 from bexi.core.artwork.detection import PictureFormat
 from bexi.core.artwork.treatment import AS_IT_IS
 from bexi.core.errors import HeadRefused, HostRefused
-from bexi.core.livesite.pages import Served, pages_from
+from bexi.core.livesite.pages import Served, joined, pages_from, same_host
 from bexi.core.sitehead.scan import as_text, attribute_values
 from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
@@ -20,11 +18,12 @@ from bexi.sandbox import in_sandbox
 from bexi.sandbox.measuring import measure_file
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
-from bexi.server.fetching import TIMEOUT_SECONDS, fetch
+from bexi.server.fetching import visiting
 from bexi.server.sites.models import Site
 
 MOST_PICTURES = 200
 MOST_PAGES = 12
+MOST_SECONDS = 30
 _ENDINGS = tuple(ending for known in PictureFormat for ending in known.endings)
 
 
@@ -74,8 +73,7 @@ def _on_pages(site: Site) -> Iterator[PictureOnSite]:
     """Pictures shown on the home page and those it leads to; a site that does not answer still has its folder."""
     if not site.address:
         return
-    with httpx.Client(timeout=TIMEOUT_SECONDS, trust_env=False) as client:
-        ask = partial(fetch, client)
+    with visiting(MOST_SECONDS) as ask:
         for page in pages_from(ask(site.address), ask, MOST_PAGES):
             with suppress(HeadRefused):
                 yield from _shown_on(page, site)
@@ -83,14 +81,13 @@ def _on_pages(site: Site) -> Iterator[PictureOnSite]:
 
 def _shown_on(page: Served, site: Site) -> Iterator[PictureOnSite]:
     for source in attribute_values(as_text(page.body), "img", "src"):
-        address = urljoin(page.url, source)
-        if address.startswith("http") and urlsplit(address).netloc == urlsplit(site.address).netloc:
+        if (address := joined(page.url, source)) and same_host(address, site.address):
             yield PictureOnSite(source="page", place=address)
 
 
 def _bytes(site: Site, picture: PictureOnSite) -> bytes:
     if picture.source == "page":
-        if urlsplit(picture.place).netloc != urlsplit(site.address).netloc:
+        if not same_host(picture.place, site.address):
             raise HostRefused("address-outside", "This address is not on the site, so Bexi will not fetch it.")
         return _fetched(picture.place)
     place, data = _folder(site), None
@@ -103,8 +100,8 @@ def _bytes(site: Site, picture: PictureOnSite) -> bytes:
 
 
 def _fetched(address: str) -> bytes:
-    with httpx.Client(timeout=TIMEOUT_SECONDS, trust_env=False) as client:
-        served = fetch(client, address)
+    with visiting(MOST_SECONDS) as ask:
+        served = ask(address)
     if served.status != 200:
         raise HostRefused("not-served", served.error or f"{address} is not served: status {served.status}.")
     return served.body

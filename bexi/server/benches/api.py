@@ -6,7 +6,7 @@ from typing import Annotated
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
-from pydantic import Field, StringConstraints
+from pydantic import AfterValidator, Field, StringConstraints
 
 from bexi.core.framing.cut_off import outside_circle, outside_rounded
 from bexi.core.framing.finish import Finish
@@ -139,9 +139,20 @@ class PictureBody(Schema):
     purpose: Purpose
 
 
+MOST_LADDER_PIXELS = 8_000_000
+
+
+def _bounded(pictures: list[PictureBody]) -> list[PictureBody]:
+    if sum(picture.size**2 for picture in pictures) > MOST_LADDER_PIXELS:
+        raise ValueError(
+            f"so many large pictures are too much at once; ask for {MOST_LADDER_PIXELS:,} px in all at most"
+        )
+    return pictures
+
+
 class LadderIn(Schema):
     recipe: RecipeBody
-    pictures: Annotated[list[PictureBody], Field(max_length=60)]
+    pictures: Annotated[list[PictureBody], Field(max_length=60), AfterValidator(_bounded)]
 
 
 class RungOut(Schema):

@@ -1,25 +1,30 @@
 """Where sites live, and the secrets by which Bexi gets in."""
 
-from urllib.parse import urljoin
+from urllib.parse import quote, urljoin
 
-import httpx
+from django.dispatch import receiver
 
 from bexi.core.errors import InstallRefused
 from bexi.hosts.opening import Trial, try_out
 from bexi.hosts.place import Place
 from bexi.hosts.protocol import Host
-from bexi.installing.top_folder import warning_about
+from bexi.installing.top_folder import system_folder, warning_about
 from bexi.server import vault
-from bexi.server.fetching import TIMEOUT_SECONDS, fetch
+from bexi.server.fetching import visiting
 from bexi.server.installs.models import KeptSecret
-from bexi.server.sites.models import Site
+from bexi.server.sites.models import Site, account_changed
+from bexi.server.sites.own_folder import refuse_own_folder
+
+_MOST_SECONDS = 20
 
 
 def place_of(site: Site) -> Place:
     """Where a site lives; raises InstallRefused when nobody said so yet."""
     if not site.place:
         raise InstallRefused("no-place", "Bexi does not know where this site lives yet. Enter its place.")
-    return Place.parse(site.place).trusting(site.trusted)
+    place = Place.parse(site.place).trusting(site.trusted)
+    refuse_own_folder(place)
+    return place
 
 
 def secret_of(site: Site, given: str) -> str:
@@ -43,18 +48,25 @@ def connect(site: Site, secret: str, keep: bool, trust: str) -> list[Trial]:
     return trials
 
 
+@receiver(account_changed, dispatch_uid="forget the secret")
+def forget_secret(site: Site, **_: object) -> None:
+    """Another server, or another account on it, must never get the secret of the one before."""
+    KeptSecret.objects.filter(site=site).delete()
+
+
 class _NoAnswer(Exception):
     """The site is not to be reached."""
 
 
 def place_warning(site: Site, host: Host) -> str:
     """A sentence when the place does not look like the site's top folder; empty without an address that answers."""
-    if not site.address:
-        return ""
-    with httpx.Client(timeout=TIMEOUT_SECONDS, trust_env=False) as client:
+    nearby = system_folder(Place.parse(site.place))
+    if nearby or not site.address:
+        return nearby
+    with visiting(_MOST_SECONDS) as fetch:
 
         def served(path: str) -> bytes | None:
-            answer = fetch(client, urljoin(site.address, path))
+            answer = fetch(urljoin(site.address, quote(path)))
             if not answer.status:
                 raise _NoAnswer
             return answer.body if answer.status == 200 else None

@@ -9,22 +9,27 @@ from ninja import Router, Schema
 from pydantic import AfterValidator, StringConstraints
 
 from bexi.core.errors import HostRefused
+from bexi.core.livesite.pages import joined
 from bexi.hosts.place import Place, PlaceKind
-from bexi.server.sites.models import Site
+from bexi.server.sites.models import Site, account_changed
+from bexi.server.sites.own_folder import refuse_own_folder
 from bexi.server.sites.status import SiteState, state_of
 
 router = Router(tags=["sites"])
 
 
 def _web_address(text: str) -> str:
-    if text and (urlsplit(text).scheme not in ("http", "https") or not urlsplit(text).netloc):
+    if text and (joined(text, "") != text or "@" in urlsplit(text).netloc):
         raise ValueError("write the address with http:// or https://, like https://merrowmouth.example/")
     return text
 
 
 def _place(text: str) -> str:
     try:
-        return str(Place.parse(text)) if text else ""
+        place = Place.parse(text) if text else None
+        if place:
+            refuse_own_folder(place)
+        return str(place) if place else ""
     except HostRefused as refusal:
         raise ValueError(refusal.sentence) from refusal
 
@@ -61,6 +66,10 @@ class SiteOut(Schema):
         )
 
 
+def _is_same_account(before: str, after: str) -> bool:
+    return bool(before and after) and Place.parse(before).is_same_account(Place.parse(after))
+
+
 @router.get("/sites", response=list[SiteOut])
 def list_sites(request: HttpRequest) -> list[SiteOut]:
     """All sites."""
@@ -83,8 +92,9 @@ def get_site(request: HttpRequest, site_id: int) -> SiteOut:
 def change_site(request: HttpRequest, site_id: int, body: SiteIn) -> SiteOut:
     """Change a site's name, address or place."""
     site = get_object_or_404(Site, pk=site_id)
-    if body.place != site.place:
+    if not _is_same_account(site.place, body.place):
         site.trusted = ""  # another server has another key
+        account_changed.send(Site, site=site)
     for field, value in body.dict().items():
         setattr(site, field, value)
     site.save()

@@ -1,6 +1,10 @@
 """The sites table."""
 
 from django.db import models
+from django.dispatch import Signal
+
+account_changed = Signal()
+"""A site now lives on another server, or is reached by another account there."""
 
 
 class Site(models.Model):

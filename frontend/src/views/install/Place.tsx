@@ -103,7 +103,13 @@ function Connection({ site, remote, secret, setSecret, setConnected }: Props & {
           type="warning"
           showIcon
           title={connect.error.message}
-          action={unknown && <Button onClick={() => attempt(unknown)}>Agree to this key</Button>}
+          action={
+            unknown && (
+              <Button onClick={() => attempt(unknown)}>
+                {unknown === "clear-text" ? "Send it in clear text" : "Agree to this key"}
+              </Button>
+            )
+          }
         />
       )}
       {connect.data && (
