@@ -6,13 +6,17 @@ STAMPS := .stamps
 XDG_DATA_HOME ?= $(HOME)/.local/share
 DEMO_DATA ?= $(XDG_DATA_HOME)/bexi-demo
 
-.PHONY: demo test setup dev lint format screenshots bench schema clean
+.PHONY: demo test servers setup dev lint format screenshots bench schema clean
 
 demo: setup
 	BEXI_DATA="$(DEMO_DATA)" $(PYTHON) -m bexi.server.demo.run
 
 test: setup $(STAMPS)/chromium
 	BEXI_DATA="$$(mktemp -d)" $(PYTHON) manage.py test tests --parallel 1
+
+servers: setup
+	./install-servers
+	BEXI_SERVERS=1 BEXI_DATA="$$(mktemp -d)" $(PYTHON) manage.py test tests.servers
 
 setup: $(STAMPS)/python $(STAMPS)/resources $(STAMPS)/frontend
 

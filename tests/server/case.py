@@ -71,14 +71,32 @@ class BenchTestCase(ApiTestCase):
         self.artwork = self.send(encoded(Image.new("RGBA", (300, 200), "#224466"), "PNG")).json()
         self.recipe = {"framing": {"frame": self.artwork["framings"]["whole"]}}
 
+    def draft(self) -> dict:
+        """The draft on the bench, as the API tells it."""
+        return self.ask("GET", f"sites/{self.site.pk}/draft").json()
+
+    def order_build(self):
+        """Have the draft on the bench built."""
+        draft = self.draft()
+        return self.ask(
+            "POST", f"sites/{self.site.pk}/builds", {"draft_id": draft["id"], "revision": draft["revision"]}
+        )
+
     def build(self) -> dict:
         """Build the draft; returns the build as the API tells it."""
-        run = self.ask("POST", f"sites/{self.site.pk}/builds").json()
+        run = self.order_build().json()
         self.assertEqual(run["state"], "done", run)
         return self.ask("GET", f"sites/{self.site.pk}/builds").json()[0]
+
+    def put(self, body: dict):
+        """Keep a change of the draft on the bench, or put the first one there."""
+        draft = self.draft()
+        if draft is None:
+            return self.ask("POST", f"sites/{self.site.pk}/drafts", body)
+        return self.ask("PUT", f"drafts/{draft['id']}", body)
 
     def keep(self, revision: int, own: list | None = None, **changes: object):
         """Keep the draft with changes to the framing for all sizes, and framings of their own."""
         recipe = {"framing": {**self.recipe["framing"], **changes}, "own": own or []}
         body = {"artwork_id": self.artwork["id"], "recipe": recipe, "revision": revision}
-        return self.ask("PUT", f"sites/{self.site.pk}/draft", body)
+        return self.put(body)

@@ -40,7 +40,8 @@ class BenchApiTests(BenchTestCase):
             self.assertEqual(served.content, base64.b64decode(rung["png"]))
 
     def test_build_is_listed_served_and_packed(self):
-        self.problem(self.ask("POST", f"sites/{self.site.pk}/builds"), 422, "no-draft")
+        order = {"draft_id": 1, "revision": 1}
+        self.problem(self.ask("POST", f"sites/{self.site.pk}/builds", order), 404, "not-found")
         self.keep(0)
         build = self.build()
         self.assertEqual((build["number"], len(build["files"]), build["current"]), (1, 9, True))
@@ -81,7 +82,7 @@ class SecurityTests(ApiTestCase):
         for method, path in (
             ("POST", "sites"),
             ("POST", "artwork"),
-            ("PUT", "sites/1/draft"),
+            ("PUT", "drafts/1"),
             ("POST", "installs/1/undo"),
         ):
             self.token = {}

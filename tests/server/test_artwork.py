@@ -130,12 +130,9 @@ class TreatmentApiTests(ApiTestCase):
         site = Site.objects.create(name="Ferry")
         artwork = self.send(BLUE_DISC, "disc.svg").json()
         frame = {"x": 0, "y": 0, "side": 512}
-        self.ask(
-            "PUT",
-            f"sites/{site.pk}/draft",
-            {"artwork_id": artwork["id"], "recipe": {"framing": {"frame": frame}}, "revision": 0},
-        )
-        self.ask("POST", f"sites/{site.pk}/builds")
+        body = {"artwork_id": artwork["id"], "recipe": {"framing": {"frame": frame}}}
+        draft = self.ask("POST", f"sites/{site.pk}/drafts", body).json()
+        self.ask("POST", f"sites/{site.pk}/builds", {"draft_id": draft["id"], "revision": draft["revision"]})
         self.assertTrue(self.ask("GET", f"sites/{site.pk}/builds").json()[0]["current"])
         self.ask("PUT", f"artwork/{artwork['id']}/treatment", {"recolour": "#ff0000"})
         self.assertFalse(self.ask("GET", f"sites/{site.pk}/builds").json()[0]["current"])

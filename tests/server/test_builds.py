@@ -76,7 +76,7 @@ class RunTests(BenchTestCase):
     def test_a_run_tells_how_far_it_is(self):
         self.assertIsNone(self.ask("GET", f"sites/{self.site.pk}/build-run").json())
         self.keep(0)
-        run = self.ask("POST", f"sites/{self.site.pk}/builds").json()
+        run = self.order_build().json()
         self.assertEqual((run["state"], run["done"], run["total"]), ("done", 10, 10))
         self.assertEqual(self.ask("GET", f"sites/{self.site.pk}/build-run").json(), run)
 
@@ -182,14 +182,12 @@ class HandingOutTests(BenchTestCase):
 
     def test_drawings_are_served_so_that_nothing_in_them_can_run(self):
         letter = self.send(BLUE_DISC, "letter.svg").json()
-        self.ask(
-            "PUT",
-            f"sites/{self.site.pk}/draft",
+        self.put(
             {
                 "artwork_id": letter["id"],
                 "recipe": {"framing": {"frame": letter["framings"]["whole"]}},
                 "revision": 0,
-            },
+            }
         )
         served = self.client.get(f"/api/builds/{self.build()['id']}/files/icon.svg")
         self.assertEqual(served.headers["Content-Type"], "image/svg+xml")

@@ -7,17 +7,20 @@ import numpy as np
 from PIL import Image
 
 from bexi.server.benches.models import Draft
+from bexi.server.sites.models import Site
 from tests.pictures import BLUE_DISC, decoded, encoded, noise, plain_png
 from tests.server.case import BenchTestCase
 
 
 class HistoryTests(BenchTestCase):
     def step(self, direction: str, revision: int):
-        return self.ask("POST", f"sites/{self.site.pk}/draft/{direction}", {"revision": revision})
+        return self.ask("POST", f"drafts/{self.draft()['id']}/{direction}", {"revision": revision})
 
     def sides(self, count: int) -> None:
         for number in range(count):
-            self.assertEqual(self.keep(number, frame={"x": 0, "y": 0, "side": 100 + number}).status_code, 200)
+            self.assertEqual(
+                self.keep(number, frame={"x": 0, "y": 0, "side": 100 + number}).status_code, 200 if number else 201
+            )
 
     def test_back_to_the_first_and_forward_to_the_last(self):
         self.sides(4)
@@ -55,7 +58,7 @@ class HistoryTests(BenchTestCase):
         other = self.send(BLUE_DISC, "disc.svg").json()
         recipe = {"framing": {"frame": other["framings"]["whole"]}}
         body = {"artwork_id": other["id"], "recipe": recipe, "revision": 1}
-        self.ask("PUT", f"sites/{self.site.pk}/draft", body)
+        self.put(body)
         self.assertEqual(self.step("undo", 2).json()["artwork_id"], self.artwork["id"])
 
 
@@ -73,7 +76,7 @@ class UndoPropertyTests(BenchTestCase):
                     answered = self.keep(revision, frame={"x": 0, "y": 0, "side": side})
                     states, position = [*states[: position + 1], side], position + 1
                 elif 0 <= position + (1 if move == "redo" else -1) < len(states):
-                    answered = self.ask("POST", f"sites/{self.site.pk}/draft/{move}", {"revision": revision})
+                    answered = self.ask("POST", f"drafts/{self.draft()['id']}/{move}", {"revision": revision})
                     position += 1 if move == "redo" else -1
                 else:
                     continue
@@ -115,7 +118,7 @@ class OwnSizesTests(BenchTestCase):
                 }
             ],
         )
-        self.ask("POST", f"sites/{self.site.pk}/builds")
+        self.order_build()
         self.assertTrue(self.ask("GET", f"sites/{self.site.pk}/builds").json()[0]["current"])
         self.ask("PUT", f"artwork/{other['id']}/treatment", {"recolour": "#ff0000"})
         self.assertFalse(self.ask("GET", f"sites/{self.site.pk}/builds").json()[0]["current"])
@@ -142,7 +145,7 @@ class OwnSizesTests(BenchTestCase):
         details = {"title": "Base", "licence": "CC-BY-4.0", "credit": "A. Member"}
         self.ask("PUT", f"artwork/{self.artwork['id']}", details)
         self.keep(0, own=[self.own(anchor["id"], largest=32)])
-        self.ask("POST", f"sites/{self.site.pk}/builds")
+        self.order_build()
         credit = self.site.builds.get().credit.splitlines()
         self.assertEqual(credit[0], "Base: A. Member (CC BY 4.0)")
         self.assertIn("ISC", credit[1])
@@ -168,9 +171,38 @@ class CutOffTests(BenchTestCase):
 
 
 class SeveralDraftsTests(BenchTestCase):
+    def copy(self, draft: dict, name: str):
+        now = self.ask("GET", f"drafts/{draft['id']}").json()
+        return self.ask("POST", f"drafts/{draft['id']}/duplicate", {"name": name, "revision": now["revision"]})
+
+    def test_each_window_goes_on_with_its_own_draft(self):
+        first = self.keep(0, ground="#111111").json()
+        copy = self.copy(first, "Lighter").json()  # on the bench from now on, in another window
+        recipe = {"framing": {**self.recipe["framing"], "ground": "#222222"}}
+        change = {"artwork_id": self.artwork["id"], "recipe": recipe, "revision": first["revision"]}
+        kept = self.ask("PUT", f"drafts/{first['id']}", change).json()
+        self.assertEqual((kept["recipe"]["framing"]["ground"], kept["name"]), ("#222222", "First draft"))
+        self.assertEqual(self.ask("GET", f"drafts/{copy['id']}").json()["recipe"], copy["recipe"])
+        order = {"draft_id": first["id"], "revision": kept["revision"]}
+        self.ask("POST", f"sites/{self.site.pk}/builds", order)
+        self.assertEqual(self.site.builds.get().recipe["framing"]["ground"], "#222222")
+
+    def test_build_copy_and_beginning_anew_are_refused_from_an_older_state(self):
+        first = self.keep(0).json()
+        self.keep(1, ground="#222222")
+        order = {"draft_id": first["id"], "revision": 1}
+        self.problem(self.ask("POST", f"sites/{self.site.pk}/builds", order), 409, "draft-changed-elsewhere")
+        copy = {"name": "Copy", "revision": 1}
+        self.problem(self.ask("POST", f"drafts/{first['id']}/duplicate", copy), 409, "draft-changed-elsewhere")
+        anew = {"artwork_id": self.artwork["id"], "recipe": self.recipe}
+        self.problem(self.ask("POST", f"sites/{self.site.pk}/drafts", anew), 409, "draft-changed-elsewhere")
+        other = Site.objects.create(name="Other")
+        order["revision"] = 2
+        self.problem(self.ask("POST", f"sites/{other.pk}/builds", order), 404, "not-found")
+
     def test_copy_choose_rename(self):
         first = self.keep(0, ground="#111111").json()
-        copy = self.ask("POST", f"drafts/{first['id']}/duplicate", {"name": "Lighter"}).json()
+        copy = self.copy(first, "Lighter").json()
         self.assertEqual((copy["name"], copy["recipe"]), ("Lighter", first["recipe"]))
         self.keep(copy["revision"], ground="#eeeeee")
         drafts = self.ask("GET", f"sites/{self.site.pk}/drafts").json()
@@ -178,27 +210,27 @@ class SeveralDraftsTests(BenchTestCase):
             [(draft["name"], draft["recipe"]["framing"]["ground"]) for draft in drafts],
             [("Lighter", "#eeeeee"), ("First draft", "#111111")],
         )
-        self.ask("POST", f"sites/{self.site.pk}/builds")
+        self.order_build()
         self.assertEqual(self.site.builds.get().recipe["framing"]["ground"], "#eeeeee")
         self.ask("POST", f"drafts/{first['id']}/choose")
         self.assertEqual(self.ask("GET", f"sites/{self.site.pk}/draft").json()["name"], "First draft")
         self.assertEqual(self.ask("GET", f"sites/{self.site.pk}").json()["state"], "draft")
-        self.problem(self.ask("PUT", f"drafts/{first['id']}", {"name": "Lighter"}), 409, "name-taken")
-        self.problem(self.ask("POST", f"drafts/{first['id']}/duplicate", {"name": "Lighter"}), 409, "name-taken")
-        self.problem(self.ask("PUT", f"drafts/{first['id']}", {"name": " "}), 422, "invalid-request")
-        self.assertEqual(self.ask("PUT", f"drafts/{first['id']}", {"name": "Darker"}).json()["name"], "Darker")
+        self.problem(self.ask("PUT", f"drafts/{first['id']}/name", {"name": "Lighter"}), 409, "name-taken")
+        self.problem(self.copy(first, "Lighter"), 409, "name-taken")
+        self.problem(self.ask("PUT", f"drafts/{first['id']}/name", {"name": " "}), 422, "invalid-request")
+        self.assertEqual(self.ask("PUT", f"drafts/{first['id']}/name", {"name": "Darker"}).json()["name"], "Darker")
 
     def test_histories_are_apart(self):
         first = self.keep(0, ground="#111111").json()
         self.keep(1, ground="#222222")
-        copy = self.ask("POST", f"drafts/{first['id']}/duplicate", {"name": "Copy"}).json()
+        copy = self.copy(first, "Copy").json()
         self.assertFalse(copy["can_undo"])
         back = self.ask("POST", f"drafts/{first['id']}/choose").json()
         self.assertTrue(back["can_undo"])
 
     def test_an_artwork_on_several_drafts_has_one_user(self):
         first = self.keep(0).json()
-        self.ask("POST", f"drafts/{first['id']}/duplicate", {"name": "Copy"})
+        self.copy(first, "Copy")
         self.assertEqual(
             [user["name"] for user in self.ask("GET", f"artwork/{self.artwork['id']}").json()["used_by"]], ["Ferry"]
         )

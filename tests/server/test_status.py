@@ -26,7 +26,7 @@ class StateTests(BenchTestCase):
         self.assert_state(SiteState.EMPTY)
         self.keep(0)
         self.assert_state(SiteState.DRAFT)
-        self.ask("POST", f"sites/{self.site.pk}/builds")
+        self.order_build()
         self.assert_state(SiteState.BUILT)
         done = install_now(self.site)
         self.assert_state(SiteState.INSTALLED)

@@ -111,14 +111,20 @@ class RecipeBody(Schema):
         return cls(framing=FramingBody.of(recipe.framing), own=own)
 
 
-class DraftIn(Schema):
+class FirstDraftIn(Schema):
     artwork_id: int
     recipe: RecipeBody
+
+
+class DraftIn(FirstDraftIn):
+    """`revision` is the one that the change was made from."""
+
     revision: int
 
 
 class DraftOut(DraftIn):
     id: int
+    site_id: int
     name: str
     can_undo: bool
     can_redo: bool
@@ -126,6 +132,10 @@ class DraftOut(DraftIn):
 
 class DraftNameIn(Schema):
     name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+
+
+class CopyIn(DraftNameIn):
+    revision: int
 
 
 class RevisionIn(Schema):
@@ -194,12 +204,24 @@ def get_draft(request: HttpRequest, site_id: int) -> DraftOut | None:
     return _out(draft) if draft else None
 
 
-@router.put("/sites/{site_id}/draft", response=DraftOut)
-def put_draft(request: HttpRequest, site_id: int, body: DraftIn) -> DraftOut:
-    """Keep the draft of a site; `revision` is the one it was made from, 0 for the first."""
-    site = get_object_or_404(Site, pk=site_id)
+@router.post("/sites/{site_id}/drafts", response={201: DraftOut})
+def begin_draft(request: HttpRequest, site_id: int, body: FirstDraftIn) -> tuple[int, DraftOut]:
+    """Put the first artwork on the bench of a site."""
     artwork = get_object_or_404(Artwork, pk=body.artwork_id)
-    return _out(services.save_draft(site, artwork, body.recipe.recipe(), body.revision))
+    return 201, _out(services.begin(get_object_or_404(Site, pk=site_id), artwork, body.recipe.recipe()))
+
+
+@router.get("/drafts/{draft_id}", response=DraftOut)
+def look_at_draft(request: HttpRequest, draft_id: int) -> DraftOut:
+    """One draft, on the bench or not."""
+    return _out(get_object_or_404(Draft, pk=draft_id))
+
+
+@router.put("/drafts/{draft_id}", response=DraftOut)
+def put_draft(request: HttpRequest, draft_id: int, body: DraftIn) -> DraftOut:
+    """Keep a change of a draft."""
+    artwork = get_object_or_404(Artwork, pk=body.artwork_id)
+    return _out(services.keep(get_object_or_404(Draft, pk=draft_id), artwork, body.recipe.recipe(), body.revision))
 
 
 @router.get("/sites/{site_id}/drafts", response=list[DraftOut])
@@ -209,9 +231,9 @@ def list_drafts(request: HttpRequest, site_id: int) -> list[DraftOut]:
 
 
 @router.post("/drafts/{draft_id}/duplicate", response={201: DraftOut})
-def duplicate_draft(request: HttpRequest, draft_id: int, body: DraftNameIn) -> tuple[int, DraftOut]:
+def duplicate_draft(request: HttpRequest, draft_id: int, body: CopyIn) -> tuple[int, DraftOut]:
     """Copy a draft under a new name and put the copy on the bench."""
-    return 201, _out(services.duplicate(get_object_or_404(Draft, pk=draft_id), body.name))
+    return 201, _out(services.duplicate(get_object_or_404(Draft, pk=draft_id), body.name, body.revision))
 
 
 @router.post("/drafts/{draft_id}/choose", response=DraftOut)
@@ -220,22 +242,22 @@ def choose_draft(request: HttpRequest, draft_id: int) -> DraftOut:
     return _out(services.choose(get_object_or_404(Draft, pk=draft_id)))
 
 
-@router.put("/drafts/{draft_id}", response=DraftOut)
+@router.put("/drafts/{draft_id}/name", response=DraftOut)
 def rename_draft(request: HttpRequest, draft_id: int, body: DraftNameIn) -> DraftOut:
     """Give a draft another name."""
     return _out(services.rename(get_object_or_404(Draft, pk=draft_id), body.name))
 
 
-@router.post("/sites/{site_id}/draft/undo", response=DraftOut)
-def undo_change(request: HttpRequest, site_id: int, body: RevisionIn) -> DraftOut:
+@router.post("/drafts/{draft_id}/undo", response=DraftOut)
+def undo_change(request: HttpRequest, draft_id: int, body: RevisionIn) -> DraftOut:
     """Take back the last change of a draft."""
-    return _out(services.step(get_object_or_404(Site, pk=site_id), body.revision, by=-1))
+    return _out(services.step(get_object_or_404(Draft, pk=draft_id), body.revision, by=-1))
 
 
-@router.post("/sites/{site_id}/draft/redo", response=DraftOut)
-def redo_change(request: HttpRequest, site_id: int, body: RevisionIn) -> DraftOut:
+@router.post("/drafts/{draft_id}/redo", response=DraftOut)
+def redo_change(request: HttpRequest, draft_id: int, body: RevisionIn) -> DraftOut:
     """Do the change again that was taken back last."""
-    return _out(services.step(get_object_or_404(Site, pk=site_id), body.revision, by=1))
+    return _out(services.step(get_object_or_404(Draft, pk=draft_id), body.revision, by=1))
 
 
 @router.post("/artwork/{artwork_id}/ladder", response=list[RungOut])
@@ -262,6 +284,7 @@ def _out(draft: Draft) -> DraftOut:
     can_undo, can_redo = services.directions(draft)
     return DraftOut(
         id=draft.pk,
+        site_id=draft.site_id,
         name=draft.name,
         artwork_id=draft.artwork_id,
         recipe=RecipeBody.of(draft.read_recipe),

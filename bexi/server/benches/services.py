@@ -72,26 +72,37 @@ def pictures_for(artwork: Artwork) -> Pictures:
     return picture
 
 
-@transaction.atomic
 def save_draft(site: Site, artwork: Artwork, recipe: Recipe, revision: int) -> Draft:
-    """Keep the draft of a site; `revision` is the one it was made from, 0 for the first.
+    """Keep the draft that is on the bench of a site; see `keep`."""
+    return keep(site.drafts.first() or Draft(site=site), artwork, recipe, revision)
+
+
+@transaction.atomic
+def keep(draft: Draft, artwork: Artwork, recipe: Recipe, revision: int) -> Draft:
+    """Keep a draft; `revision` is the one it was made from, 0 for a new one.
 
     Raises Conflict when another window has saved since, FramingRefused when a frame misses its artwork.
     """
     for framing in recipe.framings:
         facts = _artwork(artwork, framing.artwork).facts
         framing.frame.must_touch(facts["width"], facts["height"])
-    draft = site.drafts.first() or Draft(site=site)
-    _refuse_overtaken(draft, revision)
+    refuse_overtaken(draft, revision)
     _record(draft, artwork, recipe)
     return draft
 
 
 @transaction.atomic
-def step(site: Site, revision: int, by: int) -> Draft:
+def begin(site: Site, artwork: Artwork, recipe: Recipe) -> Draft:
+    """The first draft of a site; raises Conflict when another window has begun one."""
+    if site.drafts.exists():
+        raise _overtaken()
+    return keep(Draft(site=site), artwork, recipe, 0)
+
+
+@transaction.atomic
+def step(draft: Draft, revision: int, by: int) -> Draft:
     """Undo the last change (`by` -1) or do it again (1); raises Conflict when there is none, or when overtaken."""
-    draft = site.drafts.get(chosen=True)
-    _refuse_overtaken(draft, revision)
+    refuse_overtaken(draft, revision)
     change = draft.changes.filter(number=draft.position + by).first()
     if change is None:
         raise Conflict("no-such-change", "There is no further change in that direction.")
@@ -101,8 +112,9 @@ def step(site: Site, revision: int, by: int) -> Draft:
 
 
 @transaction.atomic
-def duplicate(draft: Draft, name: str) -> Draft:
-    """A copy of a draft under a new name, chosen from now on; raises Conflict when the name is taken."""
+def duplicate(draft: Draft, name: str, revision: int) -> Draft:
+    """A copy of a draft under a new name, chosen from now on; raises Conflict when overtaken or the name is taken."""
+    refuse_overtaken(draft, revision)
     _refuse_taken(draft.site, name)
     copy = Draft(site=draft.site, name=name, chosen=False)
     _record(copy, draft.artwork, draft.read_recipe)
@@ -175,12 +187,19 @@ def _artwork(main: Artwork, key: str | None) -> Artwork:
     return artwork
 
 
-def _refuse_overtaken(draft: Draft, revision: int) -> None:
+def refuse_overtaken(draft: Draft, revision: int) -> None:
+    """Raise Conflict when a draft is not at the revision somebody saw last."""
+    if draft.pk:
+        draft.refresh_from_db()
     if draft.revision != revision:
-        raise Conflict(
-            "draft-changed-elsewhere",
-            "This draft was changed in another window. Reload the bench to see that version before you go on.",
-        )
+        raise _overtaken()
+
+
+def _overtaken() -> Conflict:
+    return Conflict(
+        "draft-changed-elsewhere",
+        "This draft was changed in another window. Look at that version before you go on.",
+    )
 
 
 def _record(draft: Draft, artwork: Artwork, recipe: Recipe) -> None:

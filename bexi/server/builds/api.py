@@ -15,6 +15,8 @@ from bexi.core.iconset.catalogue import FileSpec
 from bexi.core.iconset.compare import Change, FileDifference, difference_image, pictures_in
 from bexi.server import blobs
 from bexi.server.benches.api import RecipeBody
+from bexi.server.benches.models import Draft
+from bexi.server.benches.services import refuse_overtaken
 from bexi.server.builds import services
 from bexi.server.builds.models import Build, BuildFile, BuildRun, RunState
 from bexi.server.builds.plans_api import PlannedFileOut
@@ -70,6 +72,13 @@ def _built(file: BuildFile, spec: FileSpec) -> BuildFileOut:
     return BuildFileOut(**PlannedFileOut.of(spec).dict(), size=file.size, sha256=file.sha256)
 
 
+class BuildIn(Schema):
+    """The draft to build, and its revision that the person saw last."""
+
+    draft_id: int
+    revision: int
+
+
 class BuildRunOut(Schema):
     """`done` of `total` files are finished; `build_id` is there once it is done, `problem` when it failed."""
 
@@ -117,9 +126,11 @@ def list_builds(request: HttpRequest, site_id: int) -> list[BuildOut]:
 
 
 @router.post("/sites/{site_id}/builds", response={202: BuildRunOut})
-def build_site(request: HttpRequest, site_id: int) -> tuple[int, BuildRunOut]:
-    """Build the draft of a site in the background."""
-    return 202, BuildRunOut.of(services.start(get_object_or_404(Site, pk=site_id)))
+def build_site(request: HttpRequest, site_id: int, body: BuildIn) -> tuple[int, BuildRunOut]:
+    """Build a draft of a site in the background, as the person sees it."""
+    draft = get_object_or_404(Draft, pk=body.draft_id, site_id=site_id)
+    refuse_overtaken(draft, body.revision)
+    return 202, BuildRunOut.of(services.start(draft.site, draft))
 
 
 @router.get("/sites/{site_id}/build-run", response=BuildRunOut | None)

@@ -40,8 +40,8 @@ class BuildStopped(Exception):
     """The person asked to stop."""
 
 
-def start(site: Site) -> BuildRun:
-    """Put a build of the draft in line; the run that is under way already, if there is one.
+def start(site: Site, draft: Draft | None = None) -> BuildRun:
+    """Put a build of a draft in line, without one of that on the bench; the run under way already, if there is one.
 
     Raises FramingRefused when there is no draft.
     """
@@ -51,7 +51,7 @@ def start(site: Site) -> BuildRun:
         under_way = latest_run(site)
         if under_way and not under_way.is_over:
             return under_way
-        run = BuildRun.objects.create(site=site, **_order(site))
+        run = BuildRun.objects.create(site=site, **_order(draft or _draft(site)))
     run_build.enqueue(run.pk)
     run.refresh_from_db()
     return run
@@ -113,7 +113,7 @@ def _note(run: BuildRun, progress: Progress) -> None:
 
 def build_site(site: Site) -> Build:
     """Build the draft of a site at once; raises FramingRefused without a draft, BuildFailed when a check fails."""
-    return build_order(site, BuildRun(site=site, **_order(site)), lambda progress: None)
+    return build_order(site, BuildRun(site=site, **_order(_draft(site))), lambda progress: None)
 
 
 def build_order(site: Site, order: Order, watch: Callable[[Progress], None]) -> Build:
@@ -150,8 +150,7 @@ def _draft(site: Site) -> Draft:
     return draft
 
 
-def _order(site: Site) -> dict[str, object]:
-    draft = _draft(site)
+def _order(draft: Draft) -> dict[str, object]:
     artworks = (draft.artwork, *draft.beside.all())
     credits = (credit_line(artwork.title, artwork.credit, artwork.licence) for artwork in artworks)
     return {
@@ -159,7 +158,7 @@ def _order(site: Site) -> dict[str, object]:
         "sources": draft.sources(),
         "credit": "\n".join(filter(None, credits)),
         "recipe": draft.recipe,
-        "plan": plan_of(site).as_json(),
+        "plan": plan_of(draft.site).as_json(),
     }
 
 

@@ -78,6 +78,14 @@ export const useDraft = (siteId: number) =>
     queryFn: () => answer(client.GET("/api/sites/{site_id}/draft", site(siteId))),
   });
 
+export const useDraftById = (draftId: number | undefined) =>
+  useQuery({
+    queryKey: ["draft-by-id", draftId],
+    queryFn: () =>
+      answer(client.GET("/api/drafts/{draft_id}", { params: { path: { draft_id: draftId ?? 0 } } })),
+    enabled: draftId !== undefined,
+  });
+
 export const useDrafts = (siteId: number) =>
   useQuery({
     queryKey: ["drafts", siteId],
@@ -259,7 +267,10 @@ export const useChangeSite = (siteId: number) =>
   useChange((body: SiteInput) => answer(client.PUT("/api/sites/{site_id}", { ...site(siteId), body })));
 
 export const useBuildSite = (siteId: number) =>
-  useMutation({ mutationFn: () => answer(client.POST("/api/sites/{site_id}/builds", site(siteId))) });
+  useMutation({
+    mutationFn: (body: { draft_id: number; revision: number }) =>
+      answer(client.POST("/api/sites/{site_id}/builds", { ...site(siteId), body })),
+  });
 
 export const useStopRun = () =>
   useChange((runId: number) =>

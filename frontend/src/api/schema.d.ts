@@ -380,11 +380,7 @@ export interface paths {
          * @description What is on the bench of a site, or null.
          */
         get: operations["bexi_server_benches_api_get_draft"];
-        /**
-         * Put Draft
-         * @description Keep the draft of a site; `revision` is the one it was made from, 0 for the first.
-         */
-        put: operations["bexi_server_benches_api_put_draft"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -405,6 +401,34 @@ export interface paths {
          */
         get: operations["bexi_server_benches_api_list_drafts"];
         put?: never;
+        /**
+         * Begin Draft
+         * @description Put the first artwork on the bench of a site.
+         */
+        post: operations["bexi_server_benches_api_begin_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Draft
+         * @description One draft, on the bench or not.
+         */
+        get: operations["bexi_server_benches_api_look_at_draft"];
+        /**
+         * Put Draft
+         * @description Keep a change of a draft.
+         */
+        put: operations["bexi_server_benches_api_put_draft"];
         post?: never;
         delete?: never;
         options?: never;
@@ -452,7 +476,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/drafts/{draft_id}": {
+    "/api/drafts/{draft_id}/name": {
         parameters: {
             query?: never;
             header?: never;
@@ -472,7 +496,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sites/{site_id}/draft/undo": {
+    "/api/drafts/{draft_id}/undo": {
         parameters: {
             query?: never;
             header?: never;
@@ -492,7 +516,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sites/{site_id}/draft/redo": {
+    "/api/drafts/{draft_id}/redo": {
         parameters: {
             query?: never;
             header?: never;
@@ -695,7 +719,7 @@ export interface paths {
         put?: never;
         /**
          * Build Site
-         * @description Build the draft of a site in the background.
+         * @description Build a draft of a site in the background, as the person sees it.
          */
         post: operations["bexi_server_builds_api_build_site"];
         delete?: never;
@@ -1342,6 +1366,11 @@ export interface components {
             profile: string | null;
             /** Live Text */
             live_text: boolean;
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out: string[];
         };
         /** FrameBody */
         FrameBody: {
@@ -1643,6 +1672,8 @@ export interface components {
             revision: number;
             /** Id */
             id: number;
+            /** Site Id */
+            site_id: number;
             /** Name */
             name: string;
             /** Can Undo */
@@ -1748,11 +1779,27 @@ export interface components {
              */
             own: components["schemas"]["OwnBody"][];
         };
-        /** DraftIn */
+        /** FirstDraftIn */
+        FirstDraftIn: {
+            /** Artwork Id */
+            artwork_id: number;
+            recipe: components["schemas"]["RecipeBody"];
+        };
+        /**
+         * DraftIn
+         * @description `revision` is the one that the change was made from.
+         */
         DraftIn: {
             /** Artwork Id */
             artwork_id: number;
             recipe: components["schemas"]["RecipeBody"];
+            /** Revision */
+            revision: number;
+        };
+        /** CopyIn */
+        CopyIn: {
+            /** Name */
+            name: string;
             /** Revision */
             revision: number;
         };
@@ -2086,6 +2133,16 @@ export interface components {
          * @enum {string}
          */
         RunState: "waiting" | "running" | "done" | "stopped" | "failed";
+        /**
+         * BuildIn
+         * @description The draft to build, and its revision that the person saw last.
+         */
+        BuildIn: {
+            /** Draft Id */
+            draft_id: number;
+            /** Revision */
+            revision: number;
+        };
         /**
          * Change
          * @description What became of a file between two sets.
@@ -3018,32 +3075,6 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_put_draft: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                site_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DraftIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DraftOut"];
-                };
-            };
-        };
-    };
     bexi_server_benches_api_list_drafts: {
         parameters: {
             query?: never;
@@ -3066,6 +3097,80 @@ export interface operations {
             };
         };
     };
+    bexi_server_benches_api_begin_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstDraftIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_benches_api_look_at_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_benches_api_put_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
     bexi_server_benches_api_duplicate_draft: {
         parameters: {
             query?: never;
@@ -3077,7 +3182,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DraftNameIn"];
+                "application/json": components["schemas"]["CopyIn"];
             };
         };
         responses: {
@@ -3145,7 +3250,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                site_id: number;
+                draft_id: number;
             };
             cookie?: never;
         };
@@ -3171,7 +3276,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                site_id: number;
+                draft_id: number;
             };
             cookie?: never;
         };
@@ -3449,7 +3554,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuildIn"];
+            };
+        };
         responses: {
             /** @description Accepted */
             202: {

@@ -34,7 +34,7 @@ const router = createBrowserRouter([
           { path: "artwork", element: <ArtworkView /> },
           { path: "artwork/letters", element: <LettersView /> },
           { path: "artwork/symbol", element: <SymbolView /> },
-          { path: "bench", element: <BenchView /> },
+          { path: "bench/:draftId?", element: <BenchView /> },
           { path: "set", element: <SetView /> },
           { path: "install", element: <InstallView /> },
           { path: "live-check", element: <LiveCheckView /> },

@@ -4,34 +4,44 @@ import { use, useEffect, useEffectEvent, useRef } from "react";
 import { useMatch, useNavigate } from "react-router";
 
 import type { Site } from "../api/client";
-import { isUnderWay, useBuildRun, useBuildSite, useDraft, useStopRun } from "../api/queries";
-import { DraftSaving } from "./draftSaving";
+import { isUnderWay, useBuildRun, useBuildSite, useDraft, useDraftById, useStopRun } from "../api/queries";
+import { DraftSaving, NOT_SAVED } from "./draftSaving";
 import styles from "./shell.module.css";
 
 /** Builds the draft in the background: shows how far it is, can stop it, and leads to the finished set. */
 export function BuildButton({ site }: { site: Site }) {
-  const draft = useDraft(site.id);
+  const atBench = useMatch("/sites/:siteId/bench/:draftId");
+  const onBench = atBench !== null;
+  const chosen = useDraft(site.id);
+  const opened = useDraftById(atBench ? Number(atBench.params.draftId) : undefined);
+  const draft = onBench ? opened : chosen;
   const run = useBuildRun(site.id);
   const build = useBuildSite(site.id);
   const stop = useStopRun();
   const navigate = useNavigate();
   const { message } = App.useApp();
   const draftSaving = use(DraftSaving);
-  const onBench = useMatch("/sites/:siteId/bench") !== null;
   const awaited = useRef<number>(undefined);
   const queries = useQueryClient();
   const busy = isUnderWay(run.data) || build.isPending;
 
   const start = async () => {
     if (!draft.data || busy) return;
-    await draftSaving.now();
-    build.mutate(undefined, {
-      onSuccess: (begun) => {
-        awaited.current = begun.id;
-        queries.setQueryData(["build-run", site.id], begun); // watched from here on
+    if (!(await draftSaving.now())) {
+      void message.error(NOT_SAVED, 8);
+      return;
+    }
+    const { id, revision } = draft.data;
+    build.mutate(
+      { draft_id: id, revision: draftSaving.revision() ?? revision },
+      {
+        onSuccess: (begun) => {
+          awaited.current = begun.id;
+          queries.setQueryData(["build-run", site.id], begun); // watched from here on
+        },
+        onError: (problem) => void message.error(problem.message, 8),
       },
-      onError: (problem) => void message.error(problem.message, 8),
-    });
+    );
   };
   const onEnd = useEffectEvent(() => {
     if (!run.data || run.data.id !== awaited.current || isUnderWay(run.data)) return;

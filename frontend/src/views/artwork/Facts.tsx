@@ -6,7 +6,11 @@ import styles from "./artwork.module.css";
 export function Facts({ artwork: { facts, notes } }: { artwork: Artwork }) {
   const largest = facts.sharp_up_to === null ? null : 512 / facts.sharp_up_to;
   const rows: [name: string, value: string, facts: string[]][] = [
-    ["Format", `${facts.format}, ${bytes(facts.file_bytes)}`, ["format", "frames", "turned", "live_text", "left_out"]],
+    [
+      "Format",
+      `${facts.format}, ${bytes(facts.file_bytes)}`,
+      ["format", "frames", "turned", "live_text", "left_out"],
+    ],
     ["Size", facts.vector ? "shapes" : `${facts.width} × ${facts.height} px`, []],
     ["Shape", facts.width === facts.height ? "square" : aspect(facts.width, facts.height), ["shape"]],
     ["Ground", [facts.ground, facts.ground_colour].filter(Boolean).join(" "), ["ground"]],

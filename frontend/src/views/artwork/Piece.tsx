@@ -57,12 +57,17 @@ function ToBench({ artwork, site, draft }: Props) {
           framing: { ...(draft?.recipe.framing ?? PLAIN), frame: artwork.framings.whole, artwork_id: null },
           own: [],
         },
-        revision: draft?.revision ?? 0,
       };
       const saved = await answer(
-        client.PUT("/api/sites/{site_id}/draft", { params: { path: { site_id: site.id } }, body }),
+        draft
+          ? client.PUT("/api/drafts/{draft_id}", {
+              params: { path: { draft_id: draft.id } },
+              body: { ...body, revision: draft.revision },
+            })
+          : client.POST("/api/sites/{site_id}/drafts", { params: { path: { site_id: site.id } }, body }),
       );
       queries.setQueryData(["draft", site.id], saved);
+      queries.setQueryData(["draft-by-id", saved.id], saved);
       void queries.invalidateQueries({ queryKey: ["sites"] });
       void queries.invalidateQueries({ queryKey: ["shelf"] });
       void navigate(bench);

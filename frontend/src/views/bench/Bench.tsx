@@ -1,7 +1,8 @@
-import { Alert, Button } from "antd";
-import { use, useEffect, useState } from "react";
+import { Alert, Button, Modal } from "antd";
+import { use, useEffect, useEffectEvent, useState } from "react";
+import { useBlocker } from "react-router";
 
-import { type Artwork, type Draft, type Framing, Problem, type Site } from "../../api/client";
+import { type Artwork, type Draft, type Framing, type Site } from "../../api/client";
 import { useArtwork, useBuilds } from "../../api/queries";
 import { DraftSaving } from "../../app/draftSaving";
 import styles from "./bench.module.css";
@@ -13,14 +14,14 @@ import { framingAt, ownOf, type Picked, withFraming } from "./scope";
 import { SeenInPlace } from "./SeenInPlace";
 import { Stage } from "./Stage";
 import { useBenchKeys } from "./useBenchKeys";
-import { useDraftRecipe } from "./useDraftRecipe";
+import { isOvertaken, useDraftRecipe } from "./useDraftRecipe";
 import { useLadder, usePictures } from "./useLadder";
 
 type Props = { site: Site; artwork: Artwork; draft: Draft; showStored: () => void };
 
 /** The main view: the stage with the square frame, its controls, and every size at true size. */
 export function Bench({ site, artwork, draft, showStored }: Props) {
-  const { recipe, change, save, step, ...keeping } = useDraftRecipe(site.id, draft);
+  const { recipe, change, save, saveOver, savedRevision, step, ...keeping } = useDraftRecipe(draft);
   const ladder = useLadder(artwork.id, recipe, usePictures(site.id));
   const [ground, setGround] = useState("light");
   const [listKeys, setListKeys] = useState(false);
@@ -33,7 +34,16 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
   const other = useArtwork(framing.artwork_id ?? undefined);
   const shown = framing.artwork_id ? other.data : artwork;
   const draftSaving = use(DraftSaving);
-  useEffect(() => draftSaving.open(save), [draftSaving, save]);
+  const saveNow = useEffectEvent(() => save());
+  const revisionNow = useEffectEvent(() => savedRevision());
+  useEffect(
+    () =>
+      draftSaving.open(
+        () => saveNow(),
+        () => revisionNow(),
+      ),
+    [draftSaving],
+  );
 
   const changeFraming = (part: Partial<Framing>) =>
     change((now) => withFraming(now, ownOf(now, picked), part));
@@ -73,7 +83,12 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
         tools={<Steps {...keeping} step={step} />}
         notice={
           keeping.problem && (
-            <SaveProblem problem={keeping.problem} showStored={showStored} retry={() => void save()} />
+            <SaveProblem
+              problem={keeping.problem}
+              showStored={showStored}
+              saveOver={() => void saveOver()}
+              retry={() => void save()}
+            />
           )
         }
       />
@@ -95,6 +110,7 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
         heldInstalled={held}
       />
       {listKeys && <KeyList close={() => setListKeys(false)} />}
+      <LeavingUnsaved unsaved={keeping.pending} problem={keeping.problem} draftId={draft.id} />
     </main>
   );
 }
@@ -123,20 +139,54 @@ function Steps({ canUndo, canRedo, pending, problem, step }: StepsProps) {
   );
 }
 
-type SaveProblemProps = { problem: Error; showStored: () => void; retry: () => void };
+type SaveProblemProps = { problem: Error; showStored: () => void; saveOver: () => void; retry: () => void };
 
-function SaveProblem({ problem, showStored, retry }: SaveProblemProps) {
-  const overtaken = problem instanceof Problem && problem.code === "draft-changed-elsewhere";
+function SaveProblem({ problem, showStored, saveOver, retry }: SaveProblemProps) {
   return (
     <Alert
       type="error"
       showIcon
       title={problem.message}
       action={
-        <Button onClick={overtaken ? showStored : retry}>
-          {overtaken ? "Show that version" : "Try again"}
-        </Button>
+        isOvertaken(problem) ? (
+          <>
+            <Button onClick={showStored}>Show that version</Button>
+            <Button onClick={saveOver}>Keep this one instead</Button>
+          </>
+        ) : (
+          <Button onClick={retry}>Try again</Button>
+        )
       }
     />
+  );
+}
+
+type LeavingProps = { unsaved: boolean; problem: Error | undefined; draftId: number };
+
+/** Asks before a change that could not be saved is left behind; it stays in this browser all the same. */
+function LeavingUnsaved({ unsaved, problem, draftId }: LeavingProps) {
+  const failing = unsaved && problem !== undefined;
+  const blocker = useBlocker(
+    ({ nextLocation }) => failing && !nextLocation.pathname.endsWith(`/bench/${draftId}`),
+  );
+  useEffect(() => {
+    if (!unsaved) return undefined;
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    addEventListener("beforeunload", warn);
+    return () => removeEventListener("beforeunload", warn);
+  }, [unsaved]);
+  return (
+    <Modal
+      open={blocker.state === "blocked"}
+      getContainer={false}
+      title="The last change is not saved"
+      okText="Leave the bench"
+      cancelText="Stay here"
+      onOk={() => blocker.proceed?.()}
+      onCancel={() => blocker.reset?.()}
+    >
+      <p>{problem?.message}</p>
+      <p>It stays in this browser and is tried again when you come back to this draft.</p>
+    </Modal>
   );
 }

@@ -1,41 +1,54 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Button, Empty } from "antd";
 import { useState } from "react";
-import { Link } from "react-router";
+import { Link, Navigate, useParams } from "react-router";
 
-import { useArtwork, useDraft } from "../../api/queries";
+import { useArtwork, useDraft, useDraftById } from "../../api/queries";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";
 import { Bench } from "./Bench";
+import { forgetUnsaved } from "./unsaved";
 
+/** The bench at the address of one draft; without one, that of the draft last chosen. */
 export function BenchView() {
   const site = useSite();
+  const { draftId } = useParams();
+  const chosen = useDraft(site.id);
+  if (draftId !== undefined) return <DraftOnBench key={draftId} draftId={Number(draftId)} />;
+  if (chosen.isPending) return <Loading what="Setting up the bench" />;
+  if (chosen.error) return <ProblemNotice problem={chosen.error} retry={() => void chosen.refetch()} />;
+  if (chosen.data) return <Navigate to={`/sites/${site.id}/bench/${chosen.data.id}`} replace />;
+  return (
+    <main style={{ padding: 64 }}>
+      <Empty description={`Nothing is on the bench for ${site.name} yet. Choose or drop an artwork first.`}>
+        <Link to={`/sites/${site.id}/artwork`}>
+          <Button type="primary">Choose an artwork</Button>
+        </Link>
+      </Empty>
+    </main>
+  );
+}
+
+function DraftOnBench({ draftId }: { draftId: number }) {
+  const site = useSite();
   const queries = useQueryClient();
-  const draft = useDraft(site.id);
+  const draft = useDraftById(draftId);
   const artwork = useArtwork(draft.data?.artwork_id);
   const [opened, setOpened] = useState(0);
-  if (draft.isPending || artwork.isLoading) return <Loading what="Setting up the bench" />;
   const problem = draft.error ?? artwork.error;
   if (problem) return <ProblemNotice problem={problem} retry={() => void draft.refetch()} />;
-  if (!draft.data || !artwork.data) {
-    return (
-      <main style={{ padding: 64 }}>
-        <Empty description={`Nothing is on the bench for ${site.name} yet. Choose or drop an artwork first.`}>
-          <Link to={`/sites/${site.id}/artwork`}>
-            <Button type="primary">Choose an artwork</Button>
-          </Link>
-        </Empty>
-      </main>
-    );
-  }
+  // What is remembered of a draft may be older than what the server has; changes are made from the newest.
+  if (!draft.isFetchedAfterMount || !draft.data || !artwork.data)
+    return <Loading what="Setting up the bench" />;
   const showStored = async () => {
-    await queries.invalidateQueries({ queryKey: ["draft", site.id] });
+    forgetUnsaved(draftId);
+    await queries.invalidateQueries({ queryKey: ["draft-by-id", draftId] });
     setOpened(opened + 1);
   };
   return (
     <Bench
-      key={`${draft.data.id} ${artwork.data.version} ${opened}`}
+      key={`${artwork.data.id} ${artwork.data.version} ${opened}`}
       site={site}
       artwork={artwork.data}
       draft={draft.data}

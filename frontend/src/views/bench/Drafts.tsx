@@ -1,10 +1,11 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Input, Select } from "antd";
 import { use, useState } from "react";
+import { useNavigate } from "react-router";
 
 import { answer, client, type Draft, type Site } from "../../api/client";
 import { useDrafts } from "../../api/queries";
-import { DraftSaving } from "../../app/draftSaving";
+import { DraftSaving, NOT_SAVED } from "../../app/draftSaving";
 import styles from "./bench.module.css";
 
 type Naming = { for: "copy" | "this"; name: string };
@@ -14,24 +15,31 @@ export function Drafts({ site, draft }: { site: Site; draft: Draft }) {
   const drafts = useDrafts(site.id);
   const queries = useQueryClient();
   const saving = use(DraftSaving);
+  const navigate = useNavigate();
   const [naming, setNaming] = useState<Naming>();
   const change = useMutation({
     mutationFn: async (request: () => Promise<Draft>) => {
-      await saving.now(); // what was changed belongs to the draft it was changed in
+      if (!(await saving.now())) throw new Error(NOT_SAVED); // it belongs to the draft it was changed in
       return request();
     },
     onSuccess: async (stored) => {
-      queries.setQueryData(["draft", site.id], stored);
+      queries.setQueryData(["draft-by-id", stored.id], stored);
       setNaming(undefined);
       await queries.invalidateQueries();
+      if (stored.id !== draft.id) void navigate(`/sites/${site.id}/bench/${stored.id}`);
     },
   });
   const path = (draftId: number) => ({ params: { path: { draft_id: draftId } } });
   const keepName = ({ for: which, name }: Naming) =>
     change.mutate(() =>
       which === "copy"
-        ? answer(client.POST("/api/drafts/{draft_id}/duplicate", { ...path(draft.id), body: { name } }))
-        : answer(client.PUT("/api/drafts/{draft_id}", { ...path(draft.id), body: { name } })),
+        ? answer(
+            client.POST("/api/drafts/{draft_id}/duplicate", {
+              ...path(draft.id),
+              body: { name, revision: saving.revision() ?? draft.revision },
+            }),
+          )
+        : answer(client.PUT("/api/drafts/{draft_id}/name", { ...path(draft.id), body: { name } })),
     );
   return (
     <div className={styles.drafts}>

@@ -69,6 +69,7 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
   const begin = (event: PointerEvent, what: "frame" | "anew" | Grip) => {
     if (event.button !== 0) return;
     event.stopPropagation();
+    getSelection()?.removeAllRanges(); // else the browser would drag what is selected
     event.currentTarget.setPointerCapture(event.pointerId);
     setSettled(frame);
     const start = pointOf(event);
@@ -140,6 +141,7 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
       <div
         className={styles.field}
         ref={stage}
+        onDragStart={(event) => event.preventDefault()}
         onPointerDown={(event) => begin(event, "anew")}
         onPointerMove={follow}
         onPointerUp={release}
