@@ -11,6 +11,7 @@ import os
 import pickle
 import resource
 import signal
+import sys
 from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import dataclass
@@ -149,6 +150,8 @@ def _keep(child: _Child) -> None:
 
 def _serve(pipe: Connection) -> None:
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # Ctrl-C is for the process that asks
+    sys.stderr = os.fdopen(os.dup(2), "w")  # for tracebacks; what C libraries say of a stranger's file is for nobody
+    os.dup2(os.open(os.devnull, os.O_WRONLY), 2)
     resource.setrlimit(resource.RLIMIT_AS, (MEMORY_BYTES, MEMORY_BYTES))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
     with suppress(EOFError, OSError):  # whoever asked is gone

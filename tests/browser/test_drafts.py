@@ -71,7 +71,7 @@ class UnsavedTests(BenchTestCase):
         dialog.get_by_role("button", name="Stay here").click()
         page.get_by_role("link", name="Set", exact=True).click()
         dialog.get_by_role("button", name="Leave the bench").click()
-        expect(page.get_by_text("Nothing is built for this site yet")).to_be_visible()
+        expect(page.get_by_text("Nothing is built yet.")).to_be_visible()
         page.unroute(DRAFT)
         page.get_by_role("link", name="Bench", exact=True).click()
         expect(page.get_by_label("Frame side, px")).to_have_value("300")

@@ -51,6 +51,19 @@ class FolderTests(TestCase):
         (self.root / "out.html").symlink_to(self.outside / "private.txt")
         self.assertNotIn("out.html", list(self.host.files()))
 
+    def test_a_link_inside_stays_a_link_and_its_page_is_listed_once(self):
+        (self.root / "home.html").symlink_to("pages/a.html")
+        (self.root / "own.html").symlink_to(".hidden/secret.html")  # the one name of a page kept elsewhere
+        self.assertEqual(list(self.host.files()), ["index.html", "own.html", "pages/a.html"])
+        for link, target in (("home.html", "pages/a.html"), ("own.html", ".hidden/secret.html")):
+            self.host.write(link, b"new")
+            self.assertTrue((self.root / link).is_symlink())
+            self.assertEqual((self.root / target).read_bytes(), b"new")
+
+    def test_names_with_a_no_break_space_are_names(self):
+        self.host.write("our\xa0boats.html", b"b")
+        self.assertIn("our\xa0boats.html", list(self.host.files()))
+
     def test_missing_folder_is_refused(self):
         with self.assertRaises(HostRefused) as caught:
             FolderStorage(self.root / "nowhere")

@@ -1,13 +1,18 @@
+import tempfile
+from dataclasses import replace
+from pathlib import Path
 from unittest import TestCase
 
 from bexi.core.artwork.intake import take_in
 from bexi.core.errors import InstallRefused
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
+from bexi.core.iconset.addresses import Addresses
 from bexi.core.iconset.build import build
-from bexi.core.iconset.plan import READY_MADE
+from bexi.core.iconset.plan import READY_MADE, RECOMMENDED, Plan
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.careful import CarefulHost
+from bexi.hosts.folder import FolderStorage
 from bexi.installing.carry_out import carry_out, plan_undo, put_back
 from bexi.installing.plan import InstallPlan, plan_install
 from bexi.installing.step import Content, Step, StepKind
@@ -102,6 +107,76 @@ class InstallingTests(TestCase):
         self.assertIn(b'"name": "Rota"', self.storage.contents["site.webmanifest"])
         step = next(step for step in self.plan().steps if step.path == "site.webmanifest")
         self.assertIs(step.kind, StepKind.SAME)
+
+    def test_a_manifest_takes_the_icons_where_it_lies(self):
+        named = PAGE.replace(b"</title>", b'</title><link rel="manifest" href="%s">')
+        own, map_of_a_build = b'{"name":"App","icons":[],"x":1.50}', b'{"main.js": "main.1.js"}'
+        first = {
+            "index.html": named % b"/app/own.json?v=3",
+            "app/page.html": named % b"own.json",
+            "news/a.html": PAGE,
+            "app/own.json": own,
+            "manifest.json": map_of_a_build,
+            "other/broken.html": named % b"none.json",
+        }
+        self.storage = MemoryStorage(first)
+        plan = self.plan()
+        self.install(plan)
+        contents = self.storage.contents
+        self.assertTrue(contents["app/own.json"].startswith(b'{"name":"App","icons":['))
+        self.assertTrue(contents["app/own.json"].endswith(b',"x":1.50}'))
+        self.assertIn(b"/icon-192.png", contents["app/own.json"])
+        self.assertNotIn("site.webmanifest", contents)
+        self.assertEqual(contents["manifest.json"], map_of_a_build)
+        self.assertEqual(
+            (contents["index.html"].count(b"manifest"), contents["app/page.html"].count(b"manifest")), (1, 1)
+        )
+        self.assertIn(b'<link rel="manifest" href="/app/own.json">', contents["news/a.html"])
+        self.assertIn(b'<link rel="manifest" href="/app/own.json">', contents["other/broken.html"])
+        self.assertEqual(self.plan().changes, ())
+        self.undo()
+        self.assertEqual(self.storage.contents, first)
+
+    def test_icons_named_relatively_are_found_from_a_manifest_in_a_folder(self):
+        page = PAGE.replace(b"</title>", b'</title><link rel="manifest" href="app/own.json">')
+        self.storage = MemoryStorage({"index.html": page, "app/own.json": b"{}"})
+        relative = Plan(RECOMMENDED.files, addresses=Addresses(""))
+        built = build(lambda key: take_in(BLUE_DISC)[1], Recipe.of(Frame(0, 0, 512)), relative, "Ferry")
+        plan = plan_install(CarefulHost(self.storage), HeadLines(built.files, relative.addresses, built.colour))
+        self.assertIn(b'"src": "../icon-192.png"', plan.files["app/own.json"])
+
+    def test_a_base_that_leads_elsewhere_is_told(self):
+        for base, host, told in (
+            (b"https://cdn.example/", "", True),
+            (b"//cdn.example/x/", "ferry.example", True),
+            (b"https://ferry.example/en/", "ferry.example", False),
+            (b"/en/", "", False),
+            (b"http://[", "", False),
+        ):
+            page = PAGE.replace(b"</title>", b'</title><base href="%s">' % base)
+            plan = plan_install(CarefulHost(MemoryStorage({"index.html": page})), self.icons, site_host=host)
+            notes = " ".join(plan.steps[-1].notes)
+            self.assertEqual("would look for the icons there" in notes, told, base)
+        full = replace(self.icons, addresses=Addresses("https://ferry.example/"))
+        page = PAGE.replace(b"</title>", b'</title><base href="https://cdn.example/">')
+        plan = plan_install(CarefulHost(MemoryStorage({"index.html": page})), full)
+        self.assertEqual([note for note in plan.steps[-1].notes if "base" in note], [])
+
+    def test_a_file_that_leads_out_over_a_link_is_left_alone_and_the_rest_goes_on(self):
+        with tempfile.TemporaryDirectory() as folder:
+            root = Path(folder) / "site"
+            root.mkdir()
+            (root / "index.html").write_bytes(PAGE)
+            (root / "favicon.ico").symlink_to("/etc/hostname")
+            plan = plan_install(CarefulHost(FolderStorage(root)), self.icons)
+        self.assertEqual([page.path for page in plan.left_alone], ["favicon.ico"])
+        self.assertIn("index.html", [step.path for step in plan.steps])
+
+    def test_pages_of_more_kinds(self):
+        for name in ("a.vue", "b.cshtml", "c.tmpl", "d.gohtml", "e.heex", "our\xa0boats.html"):
+            self.storage.contents[name] = PAGE
+        planned = {step.path for step in self.plan().steps}
+        self.assertLessEqual({"a.vue", "b.cshtml", "c.tmpl", "d.gohtml", "e.heex", "our\xa0boats.html"}, planned)
 
     def test_install_then_undo_gives_back_every_byte(self):
         plan = self.plan()

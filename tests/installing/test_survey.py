@@ -1,5 +1,5 @@
 import json
-from unittest import TestCase
+from unittest import TestCase, mock
 
 from PIL import Image
 
@@ -37,6 +37,39 @@ class SurveyTests(TestCase):
             [Found("favicon.ico", "icon", 2, f"ICO, 16 × 16, 32 × 32 px, {len(GOOD_ICO):,} bytes", ())],
         )
 
+    def test_icons_made_to_harm_neither_hang_nor_raise(self):
+        noise_without_end = (
+            b'<svg xmlns="http://www.w3.org/2000/svg"><filter id="f"><feTurbulence baseFrequency="9" '
+            b'numOctaves="100000000"/></filter><rect width="999" height="999" filter="url(#f)"/></svg>'
+        )
+        for data in (noise_without_end, b"II*\0" + bytes(99), b"\x89PNG\r\n\x1a\n" + bytes(50)):
+            site = {"index.html": page("<link rel=icon href=i.ico>"), "i.ico": data}
+            with mock.patch("bexi.sandbox.children.SECONDS", 5):
+                self.assertTrue(found(site)["i.ico"].problems)
+
+    def test_looking_can_be_stopped(self):
+        class Stopped(Exception):
+            pass
+
+        looked = []
+
+        def watch(done: int, total: int) -> None:
+            looked.append(done)
+            if len(looked) > 5:
+                raise Stopped
+
+        links = [f"<link rel=icon sizes={n}x{n} href={n}.png>" for n in range(50)]
+        files = {"index.html": page(*links), **{f"{n}.png": b"x" for n in range(50)}}
+        with self.assertRaises(Stopped):
+            plan_install(CarefulHost(MemoryStorage(files)), head_lines_of(SMALL), watch=watch)
+
+    def test_what_a_template_names_by_code_is_not_called_missing(self):
+        told = found({"index.html": page("<link rel=icon href=\"{{ asset('x.png') }}\">")})
+        self.assertEqual([one.problems for one in told.values()], [()])
+
+    def test_a_map_of_a_build_is_not_taken_for_a_manifest(self):
+        self.assertNotIn("manifest.json", found({"index.html": page(), "manifest.json": b'{"main.js": "main.1.js"}'}))
+
     def test_each_problem_is_told(self):
         jpeg = encoded(Image.new("RGB", (300, 180)), "JPEG")
         clear = encoded(Image.new("RGBA", (180, 180)), "PNG")
@@ -57,7 +90,7 @@ class SurveyTests(TestCase):
             ),
             ("<link rel=apple-touch-icon href=t.png>", {"t.png": clear}, "A phone fills the clear parts with black."),
             ("<link rel=icon href=n.png>", {"n.png": b"text"}, "Not a picture: 4 bytes"),
-            ("<link rel=icon href=t.png>", {"t.png": clear[:-30]}, "Cannot be looked into: PNG file that is damaged"),
+            ("<link rel=icon href=t.png>", {"t.png": clear[:-30]}, "Cannot be looked into: This PNG file is damaged"),
             ('<link rel=icon href="">', {}, "does not lie inside the site's top folder"),
             ("<link rel=manifest href=m.json>", {"m.json": b"["}, "Not a manifest"),
             ("<link rel=manifest href=m.json>", {"m.json": b"{}"}, "It declares no icon of 192 px and 512 px"),

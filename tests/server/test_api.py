@@ -1,8 +1,11 @@
 import base64
 import io
 import zipfile
+from contextlib import ExitStack
 from unittest import mock
 
+from bexi.server import locks
+from bexi.server.checks.services import MOST_AT_ONCE
 from bexi.server.sites.models import Site
 from tests.pictures import decoded
 from tests.server.case import ApiTestCase, BenchTestCase, quiet
@@ -126,6 +129,19 @@ class SecurityTests(ApiTestCase):
                 self.problem(self.ask(method, path, body), status, code)
         response = self.client.generic("POST", "/api/artwork", b"", CONTENT_LENGTH="many", headers=self.token)
         self.assertLess(response.status_code, 500)
+
+    def test_a_ladder_is_bounded_in_all(self):
+        pictures = [{"size": 1024, "purpose": "tab"}] * 60
+        frame = {"x": 0, "y": 0, "side": 9}
+        body = {"recipe": {"framing": {"frame": frame}}, "pictures": pictures}
+        self.assertIn("8,000,000 px", self.problem(self.ask("POST", "artwork/1/ladder", body), 422, "invalid-request"))
+
+    def test_few_sites_are_checked_at_once(self):
+        site = Site.objects.create(name="a", address="http://a.example/")
+        with ExitStack() as stack:
+            for number in range(MOST_AT_ONCE):
+                stack.enter_context(locks.holding("check", number))
+            self.problem(self.ask("POST", f"sites/{site.pk}/check"), 409, "many-checks")
 
     def test_page_has_a_strict_policy_with_a_fresh_nonce(self):
         # W3C Content Security Policy Level 3: no source beyond ourselves, style elements by nonce.

@@ -4,7 +4,7 @@ import subprocess
 import sys
 import tempfile
 from pathlib import Path
-from unittest import TestCase
+from unittest import TestCase, mock
 
 from django.conf import settings
 from django.db import connection
@@ -36,6 +36,24 @@ class SecretKeyTests(TestCase):
             self.assertEqual(stat.S_IMODE((Path(one) / "secret-key").stat().st_mode), 0o600)
 
 
+class PrivateFilesTests(TestCase):
+    def test_data_is_for_its_owner_only_also_in_a_folder_that_existed(self):
+        with tempfile.TemporaryDirectory() as folder:
+            Path(folder).chmod(0o755)
+            (Path(folder) / "bexi.sqlite3").touch(mode=0o644)
+            code = (
+                "import os, django; os.umask(0o022); django.setup(); from django.core.management import call_command\n"
+                "from bexi.server import blobs, vault, worker, locks\n"
+                "call_command('migrate', verbosity=0); blobs.put(b'x'); vault.seal('x'); worker._file().touch(0o600)\n"
+                "with locks.holding('x'): pass"
+            )
+            environment = {**os.environ, "BEXI_DATA": folder, "DJANGO_SETTINGS_MODULE": "bexi.server.settings"}
+            subprocess.run([sys.executable, "-c", code], env=environment, check=True)
+            files = [path for path in Path(folder).rglob("*") if path.is_file()]
+            self.assertGreater(len(files), 5)
+            self.assertEqual([path for path in files if stat.S_IMODE(path.stat().st_mode) & 0o077], [])
+
+
 class DatabaseSettingsTests(DatabaseTestCase):
     def test_write_ahead_log(self):
         with connection.cursor() as cursor:
@@ -52,6 +70,17 @@ class BlobTests(TestCase):
             self.assertEqual(sum(path.is_file() for path in Path(folder).rglob("*")), 1)
             with self.assertRaises(FileNotFoundError):
                 blobs.get("0" * 64)
+
+    def test_on_the_disk_before_anything_can_point_at_them(self):
+        order = []
+        with tempfile.TemporaryDirectory() as folder, override_settings(BLOB_FOLDER=folder):
+            fsync, replace = os.fsync, Path.replace
+            with (
+                mock.patch("os.fsync", side_effect=lambda descriptor: (order.append("disk"), fsync(descriptor))),
+                mock.patch.object(Path, "replace", lambda one, other: (order.append("name"), replace(one, other))),
+            ):
+                blobs.put(b"bytes")
+        self.assertEqual(order, ["disk", "name", "disk"])
 
 
 class PortTests(TestCase):

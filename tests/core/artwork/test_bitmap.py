@@ -1,6 +1,7 @@
 import gzip
 import io
 import struct
+import timeit
 import zlib
 from unittest import TestCase
 
@@ -11,9 +12,13 @@ from hypothesis import strategies as st
 from PIL import Image, ImageCms, ImageOps
 
 from bexi.core.artwork.detection import PictureFormat
-from bexi.core.artwork.intake import take_in
+from bexi.core.artwork.facts import measure
+from bexi.core.artwork.intake import every_picture, take_in
 from bexi.core.artwork.limits import Limits
+from bexi.core.artwork.pictures import Bitmap
 from bexi.core.errors import ArtworkRefused
+from bexi.core.formats import ico
+from bexi.core.livesite.icon_file import look_at
 from tests.pictures import BLUE_DISC, encoded, noise, plain_png
 
 
@@ -189,3 +194,78 @@ class TransposeReferenceTests(TestCase):
         data = encoded(Image.fromarray(noise(8, 5)[..., :3]), "PNG", exif=exif)
         meant = ImageOps.exif_transpose(Image.open(io.BytesIO(data))).convert("RGBA")
         np.testing.assert_array_equal(take_in(data)[1].pixels, np.asarray(meant))
+
+
+class OddPictureTests(TestCase):
+    def test_sixteen_bit_grey_keeps_its_greys_and_its_clear_one(self):
+        grey = np.array([[0, 257 * 100, 65535]], dtype=np.uint16)
+        profile = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes()
+        for options in ({}, {"icc_profile": profile}):
+            data = encoded(Image.fromarray(grey), "PNG", **options)
+            self.assertEqual(take_in(data)[1].pixels[0, :, 0].tolist(), [0, 100, 255], options)
+        # W3C PNG, tRNS of colour type 0: one grey of two bytes that is clear. Put in by hand, behind IHDR.
+        body = b"tRNS" + struct.pack(">H", 257 * 100)
+        data = encoded(Image.fromarray(grey), "PNG")
+        data = data[:33] + struct.pack(">I", 2) + body + struct.pack(">I", zlib.crc32(body)) + data[33:]
+        self.assertEqual(take_in(data)[1].pixels[0, :, 3].tolist(), [255, 0, 255])
+
+    def test_a_jpeg_with_a_second_picture_behind_it_is_not_animated(self):
+        frames = [Image.fromarray(noise(16, 16, seed)[..., :3]) for seed in (1, 2)]
+        picture = take_in(encoded(frames[0], "MPO", save_all=True, append_images=frames[1:]))[1]
+        self.assertEqual((picture.animated, len(picture.frames)), (False, 1))
+
+    def test_too_large_is_not_called_damaged(self):
+        for side in (9_000, 30_000):
+            data = encoded(Image.new("1", (side, side)), "PNG")
+            self.assertEqual(code_of(data), "too-many-pixels", side)
+
+    def test_big_tiff_and_bitmaps_without_a_file_header(self):
+        rgb = Image.fromarray(noise(9, 7)[..., :3])
+        bmp = encoded(rgb, "BMP")
+        for data, kind in ((encoded(rgb, "TIFF", big_tiff=True), "TIFF"), (encoded(rgb, "DIB"), "BMP"), (bmp, "BMP")):
+            picture_format, picture = take_in(data)
+            self.assertEqual(picture_format.name, kind)
+            np.testing.assert_array_equal(picture.pixels[..., :3], np.asarray(rgb))
+
+    def test_longer_than_can_be_framed(self):
+        self.assertEqual(code_of(encoded(Image.new("1", (120_000, 1)), "PNG")), "too-long")
+
+    def test_large_and_blank_is_measured_in_no_more_than_four_decodings(self):
+        blank = Bitmap(np.full((8_000, 8_000, 4), 255, dtype=np.uint8))
+        data = encoded(Image.fromarray(blank.pixels), "PNG", compress_level=1)
+        decoding, measuring = (
+            min(timeit.repeat(work, number=1, repeat=2))
+            for work in (lambda: Image.open(io.BytesIO(data)).load(), lambda: measure(data, PictureFormat.PNG, blank))
+        )
+        self.assertLess(measuring, 4 * decoding)  # it was ten
+
+
+class EachPictureTests(TestCase):
+    def test_every_frame_of_an_icon_the_smallest_first(self):
+        data = ico.write([noise(32, 32), noise(16, 16)])
+        self.assertEqual([picture.shape[0] for picture in every_picture(data)], [16, 32])
+
+    def test_thousands_of_entries_on_one_picture_are_refused_unread(self):
+        png = plain_png(255, 255)
+        entry = struct.pack("<BBBBHHII", 255, 255, 0, 0, 1, 32, len(png), 6 + 16 * 2000)
+        data = struct.pack("<HHH", 0, 1, 2000) + entry * 2000 + png
+        with self.assertRaises(ArtworkRefused) as caught:
+            list(every_picture(data))
+        self.assertEqual(caught.exception.code, "too-many-frames")
+        self.assertIn("2,000 pictures", look_at(data).problem)
+
+    def test_damage_of_every_kind_is_one_refusal(self):
+        apng = encoded(
+            Image.fromarray(noise(9, 9)), "PNG", save_all=True, append_images=[Image.fromarray(noise(9, 9, 1))]
+        )
+        for data in (
+            plain_png()[:60],
+            plain_png().replace(b"IDAT", b"IDAX"),
+            apng.replace(b"fcTL", b"fcTX"),
+            struct.pack("<HHHBBBBHHII", 0, 1, 1, 9, 9, 0, 0, 1, 32, 99, 22) + b"II*\0" + bytes(95),
+        ):
+            try:
+                list(every_picture(data))
+            except ArtworkRefused as refusal:
+                self.assertEqual(refusal.code, "broken-picture")
+            look_at(data)

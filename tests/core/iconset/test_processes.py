@@ -1,6 +1,10 @@
 import multiprocessing
 import os
 import signal
+import subprocess
+import sys
+import time
+from pathlib import Path
 from unittest import TestCase
 
 from bexi.core.iconset.catalogue import tab_icon
@@ -40,3 +44,29 @@ class ProcessesTests(TestCase):
         many = jobs(512, 384, 48, 64)
         self.assertEqual(list(self.processes.each(die_at_48, many)), [encode(job) for job in many])
         self.assertEqual(list(self.processes.each(encode, many)), [encode(job) for job in many])
+
+    def test_they_end_with_a_parent_that_was_killed(self):
+        code = (
+            "from bexi.core.iconset.processes import Processes; from bexi.core.iconset.encode import encode\n"
+            "from tests.core.iconset.test_processes import jobs\n"
+            "import os, signal\n"
+            "if __name__ == '__main__':\n"
+            "    processes = Processes(2); list(processes.each(encode, jobs(512, 512)))\n"
+            "    print(*processes._pool._processes, flush=True)\n"
+            "    os.kill(os.getpid(), signal.SIGKILL)\n"
+        )
+        told = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, timeout=60).stdout
+        children = [int(number) for number in told.split()]
+        self.assertEqual(len(children), 2)
+        until = time.monotonic() + 10
+        while any(is_alive(child) for child in children) and time.monotonic() < until:
+            time.sleep(0.05)
+        self.assertEqual([child for child in children if is_alive(child)], [])
+
+
+def is_alive(process: int) -> bool:
+    """Whether a process runs; one that ended and was not collected yet does not."""
+    try:
+        return "(zombie)" not in Path(f"/proc/{process}/status").read_text()
+    except FileNotFoundError:
+        return False
