@@ -12,7 +12,7 @@ demo: setup
 	BEXI_DATA="$(DEMO_DATA)" $(PYTHON) -m bexi.server.demo.run
 
 test: setup $(STAMPS)/chromium
-	BEXI_DATA="$$(mktemp -d)" $(PYTHON) manage.py test tests --parallel 1
+	$(PYTHON) -m tests
 
 servers: setup
 	./install-servers

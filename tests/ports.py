@@ -1,14 +1,21 @@
 """Free ports for servers under test."""
 
+import os
 import random
 import socket
 from contextlib import ExitStack
 
+from tests.__main__ import PROCESS, PROCESSES
+
+FIRST, LAST = 10_000, 32_000  # below those that the system itself hands out
+
 
 def free_port_range(count: int) -> int:
-    """The first of `count` free ports in a row on the loopback address."""
+    """The first of `count` free ports in a row on the loopback address; each test process has a stretch of its own."""
+    number, processes = int(os.environ.get(PROCESS, "0")), int(os.environ.get(PROCESSES, "1"))
+    stretch = (LAST - FIRST) // processes
     for _ in range(100):
-        start = random.randrange(20_000, 60_000)  # another run on this machine will hardly choose the same
+        start = FIRST + number * stretch + random.randrange(stretch - count)
         with ExitStack() as stack:
             try:
                 for port in range(start, start + count):

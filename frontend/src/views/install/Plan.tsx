@@ -43,12 +43,12 @@ export function Plan({ plan, planningId, secret }: Props) {
   );
 }
 
-/** The pages that are not edited, together by the reason why. */
+/** The pages that are not edited and the files that are not written, together by the reason why. */
 function LeftAlone({ pages }: { pages: InstallPlan["left_alone"] }) {
   const reasons = [...new Set(pages.map(({ reason }) => reason))];
   return (
     <>
-      <h2>Pages left alone</h2>
+      <h2>Left alone</h2>
       <ul className={styles.steps}>
         {reasons.map((reason) => {
           const alike = pages.filter((page) => page.reason === reason);

@@ -1,0 +1,61 @@
+"""All tests, spread over the cores: `python -m tests [LABEL ...]`.
+
+Each process is a Django test run of its own, with its own data folder and database, and takes test class after test
+class from one line, the slowest kinds first, so that none waits for the others.
+"""
+
+import os
+import re
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+from typing import TextIO
+
+LINE = "BEXI_TEST_LINE"
+"""Names the file with the number of the next class; set for the processes that share one line."""
+PROCESS, PROCESSES = "BEXI_TEST_PROCESS", "BEXI_TEST_PROCESSES"
+"""The number of such a process, from 0, and how many there are."""
+_RAN = re.compile(r"^Ran (\d+) tests?", re.MULTILINE)
+_COUNTED = re.compile(r"\b(failures|errors|unexpected successes|skipped)=(\d+)")
+
+
+def main(labels: list[str]) -> int:
+    """Run the tests in as many processes as there are cores; returns the exit code."""
+    count = os.cpu_count() or 1
+    with tempfile.TemporaryDirectory() as folder:
+        line = Path(folder) / "line"
+        line.write_text("0")
+        running = []
+        for number in range(count):
+            data = Path(folder) / f"data-{number}"
+            data.mkdir()
+            told = (Path(folder) / f"told-{number}").open("w+")
+            environment = {
+                **os.environ,
+                LINE: str(line),
+                "BEXI_DATA": str(data),
+                PROCESS: str(number),
+                PROCESSES: str(count),
+            }
+            named = labels or ["tests"]
+            command = [sys.executable, "manage.py", "test", *named, "--testrunner", "tests.line.LineRunner"]
+            running.append((subprocess.Popen(command, env={**os.environ, **own}, stdout=told, stderr=told), told))
+        ended = [process.wait() for process, _ in running]
+        told = [_read(file) for _, file in running]
+    print("\n".join(told))
+    ran = sum(int(match[1]) for text in told for match in _RAN.finditer(text))
+    counted = [(match[1], int(match[2])) for text in told for match in _COUNTED.finditer(text)]
+    skipped = sum(number for kind, number in counted if kind == "skipped")
+    failed = sum(number for kind, number in counted if kind != "skipped")
+    print(f"{ran - skipped - failed} passed, {failed} failed, {skipped} skipped")
+    return 1 if failed or any(ended) or not ran else 0
+
+
+def _read(file: TextIO) -> str:
+    file.seek(0)
+    return file.read()
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))
