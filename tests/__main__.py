@@ -31,13 +31,7 @@ def main(labels: list[str]) -> int:
             data = Path(folder) / f"data-{number}"
             data.mkdir()
             told = (Path(folder) / f"told-{number}").open("w+")
-            environment = {
-                **os.environ,
-                LINE: str(line),
-                "BEXI_DATA": str(data),
-                PROCESS: str(number),
-                PROCESSES: str(count),
-            }
+            own = {LINE: str(line), "BEXI_DATA": str(data), PROCESS: str(number), PROCESSES: str(count)}
             named = labels or ["tests"]
             command = [sys.executable, "manage.py", "test", *named, "--testrunner", "tests.line.LineRunner"]
             running.append((subprocess.Popen(command, env={**os.environ, **own}, stdout=told, stderr=told), told))

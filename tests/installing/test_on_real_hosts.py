@@ -60,6 +60,8 @@ class RealHostTestCase(TestCase):
         cls.served = Path(folder.name) / "sites"
         reset(cls.served)
         cls.mischief = Mischief()
+        cls.trusted: dict[str, str] = {}
+        cls.enterClassContext(mock.patch("bexi.installing.carry_out.PAUSE_SECONDS", 0))
         cls.port = free_port_range(PORTS)
         cls.enterClassContext(running(cls.served, cls.port, cls.mischief))
 
@@ -71,11 +73,11 @@ class RealHostTestCase(TestCase):
         if kind == "folder":
             return Place.parse(str(self.served / folder))
         place = Place.parse(f"{kind}://{USER}@{LOOPBACK}:{self.port + KINDS[kind]}/{folder}")
-        try:
-            try_out(place, PASSWORD)
-        except UnknownServer as unknown:
-            return place.trusting(unknown.fingerprint)
-        return place
+        if kind not in self.trusted:
+            with self.assertRaises(UnknownServer) as caught, opened(place, PASSWORD):
+                pass
+            self.trusted[kind] = caught.exception.fingerprint
+        return place.trusting(self.trusted[kind])
 
     def files(self, folder: str) -> dict[str, bytes]:
         root = self.served / folder

@@ -1,4 +1,4 @@
-import { Alert, Button, Modal } from "antd";
+import { Alert, Button, Modal, Space } from "antd";
 import { use, useEffect, useEffectEvent, useState } from "react";
 import { useBlocker } from "react-router";
 
@@ -149,10 +149,10 @@ function SaveProblem({ problem, showStored, saveOver, retry }: SaveProblemProps)
       title={problem.message}
       action={
         isOvertaken(problem) ? (
-          <>
+          <Space>
             <Button onClick={showStored}>Show that version</Button>
             <Button onClick={saveOver}>Keep this one instead</Button>
-          </>
+          </Space>
         ) : (
           <Button onClick={retry}>Try again</Button>
         )

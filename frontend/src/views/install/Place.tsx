@@ -102,13 +102,15 @@ function Connection({ site, remote, secret, setSecret, setConnected }: Props & {
         <Alert
           type="warning"
           showIcon
-          title={connect.error.message}
-          action={
-            unknown && (
-              <Button onClick={() => attempt(unknown)}>
-                {unknown === "clear-text" ? "Send it in clear text" : "Agree to this key"}
-              </Button>
-            )
+          title={
+            <div className={styles.asked}>
+              {connect.error.message}
+              {unknown && (
+                <Button onClick={() => attempt(unknown)}>
+                  {unknown === "clear-text" ? "Send it in clear text" : "Agree to this key"}
+                </Button>
+              )}
+            </div>
           }
         />
       )}
