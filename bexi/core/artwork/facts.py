@@ -14,8 +14,8 @@ from bexi.core.artwork.shapes import MainColour, main_colours, parts
 from bexi.core.artwork.vector import render_whole
 from bexi.core.pixels.colour import Colour
 
-_LOOKED_AT = 1024
-"""Colours and parts are looked for among at most this many px along the longer side."""
+_LOOKED_AT, _DRAWN_AT = 1024, 512
+"""Colours and parts are looked for among at most this many px along the longer side of pixels and of shapes."""
 _ONE_COLOUR_SHARE = 0.985
 
 
@@ -78,7 +78,7 @@ def measure(data: bytes, picture_format: PictureFormat, picture: Picture) -> Fac
     if isinstance(picture, Bitmap):
         pixels = picture.pixels
     else:
-        pixels = render_whole(picture, min(_LOOKED_AT, max(picture.width, picture.height)))
+        pixels = render_whole(picture, min(_DRAWN_AT, max(picture.width, picture.height)))
     ink = find_ink(pixels)
     # One px of what was looked at is `scale` px of the artwork.
     scale = max(picture.width, picture.height) / max(pixels.shape[:2])

@@ -15,7 +15,7 @@ from bexi.core.pixels.oklab import distance_to
 MOST_COLOURS = 6
 _SAME_COLOUR = 0.06
 """Colours nearer than this in OKLab are counted as one."""
-_COUNTED = 60_000
+_COUNTED = 15_000
 """Colours are counted among about this many pixels of ink."""
 _TRACE = 0.01
 _SPECK = 0.0005

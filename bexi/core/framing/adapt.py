@@ -28,17 +28,18 @@ def inside_safe_circle(picture: Picture, framing: Framing) -> Framing:
     """A framing for a maskable icon: full-bleed ground, and the frame so far out that all ink is in the safe circle.
 
     A plate gives way to a ground of its colour; a picture with a solid ground of its own gives that colour. A picture
-    that fills its square without a ground, a photograph, say, stays as it is: its corners may be cut.
+    that fills its square without a ground, a photograph, say, stays as it is: its corners may be cut. What the framing
+    cut away stays away.
     """
     ink, reach = _ink_in(picture, framing.frame)
     plated = framing.plate.colour if framing.plate.shape is not PlateShape.NONE else None
     ground = plated or framing.ground or ink.ground_colour or framing.home_ground
-    frame = framing.frame
+    frame, cut = framing.frame, None
     if ink.ground is not GroundKind.BUSY and reach > SAFE_RADIUS:
         side = math.ceil(frame.side * reach / SAFE_RADIUS)
         aside = (side - frame.side) // 2
-        frame = Frame(frame.x - aside, frame.y - aside, side)
-    return replace(framing, frame=frame, ground=ground, plate=NO_PLATE)
+        frame, cut = Frame(frame.x - aside, frame.y - aside, side), frame
+    return replace(framing, frame=frame, ground=ground, plate=NO_PLATE, cut=cut)
 
 
 def _ink_in(picture: Picture, frame: Frame) -> tuple[Ink, float]:

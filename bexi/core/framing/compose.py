@@ -11,7 +11,7 @@ from bexi.core.artwork.vector import render
 from bexi.core.framing.adapt import Shades, inside_safe_circle, shades_of
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import NO_FINISH, Framing, Recipe
-from bexi.core.framing.reduce import reduced
+from bexi.core.framing.reduce import cut_to, reduced
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels, over
 
@@ -44,10 +44,11 @@ def shades_for(picture: Picture, framing: Framing) -> Shades:
 def _laid(picture: Picture, framing: Framing, ground: Colour | None, sizes: Sequence[int]) -> list[Pixels]:
     plate = framing.plate
     below = plate.colour if plate.shape is not PlateShape.NONE else ground
+    picture, frame = cut_to(picture, framing.cut, framing.frame)
     if framing.finish == NO_FINISH:
-        icons = reduced(picture, framing.frame, below, sizes)
+        icons = reduced(picture, frame, below, sizes)
     else:
-        finished = (framing.finish.applied_to(icon) for icon in reduced(picture, framing.frame, None, sizes))
+        finished = (framing.finish.applied_to(icon) for icon in reduced(picture, frame, None, sizes))
         icons = [over(icon, below) if below else icon for icon in finished]
     return icons if plate.shape is PlateShape.NONE else [_cut_to(plate, icon, ground) for icon in icons]
 

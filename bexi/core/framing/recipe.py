@@ -23,7 +23,8 @@ class Framing:
 
     `plate` is a shape of its own colour on the ground, to which the artwork is cut; its margin is the inset.
     `finish` is done to the resized artwork before it lies on its ground.
-    `artwork` is the key of an artwork of its own, None for the recipe's artwork.
+    `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is the square beyond which
+    nothing of the artwork is shown, None where the frame itself is that; it follows from a purpose, so it is not kept.
     """
 
     frame: Frame
@@ -32,6 +33,7 @@ class Framing:
     plate: Plate = NO_PLATE
     artwork: str | None = None
     finish: Finish = NO_FINISH
+    cut: Frame | None = None
 
     def ground_for(self, opaque: bool) -> Colour | None:
         """The ground under one icon: never clear when the icon must be opaque."""

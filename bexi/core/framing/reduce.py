@@ -1,6 +1,7 @@
 """The artwork in a frame at the size of an icon, from the artwork itself, never from another icon."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import lru_cache
 
 from bexi.core.artwork.pictures import Bitmap, Picture
@@ -23,6 +24,24 @@ def reduced(picture: Picture, frame: Frame, ground: Colour | None, sizes: Sequen
         return [to_pixels(light) for light in lights]
     drawn = [render(picture, frame.x, frame.y, frame.side, size) for size in sizes]
     return [over(pixels, ground) if ground else pixels for pixels in drawn]
+
+
+@lru_cache(maxsize=4)  # the sizes of one purpose share the levels of what is left
+def cut_to(picture: Picture, cut: Frame | None, frame: Frame) -> tuple[Picture, Frame]:
+    """The picture with nothing left outside a square, and the frame as it lies on that picture."""
+    if cut is None:
+        return picture, frame
+    left, top = max(cut.x, 0), max(cut.y, 0)
+    right, bottom = min(cut.x + cut.side, picture.width), min(cut.y + cut.side, picture.height)
+    if isinstance(picture, Bitmap):
+        left_over = replace(picture, pixels=picture.pixels[top:bottom, left:right])
+        return left_over, Frame(frame.x - left, frame.y - top, frame.side)
+    # A nested <svg> is clipped to its own size (SVG 2, §8.5).
+    window = f'x="{left}" y="{top}" width="{right - left}" height="{bottom - top}"'
+    view = f'viewBox="{left} {top} {right - left} {bottom - top}"'
+    whole = f'width="{picture.width}" height="{picture.height}" viewBox="0 0 {picture.width} {picture.height}"'
+    inner = f"<svg {window} {view}>{picture.markup}</svg>"
+    return replace(picture, markup=f'<svg xmlns="http://www.w3.org/2000/svg" {whole}>{inner}</svg>'), frame
 
 
 @lru_cache(maxsize=4)  # while a frame is dragged, picture and ground stay the same

@@ -1,6 +1,7 @@
 """A picture at halving sizes, so that small icons need not be made from all its pixels each time."""
 
 from collections.abc import Sequence
+from threading import Lock
 
 import numpy as np
 
@@ -23,6 +24,7 @@ class Pyramid:
         self._pixels = pixels
         self._ground = ground
         self._levels: list[Planes] = []
+        self._making = Lock()
 
     def square(self, left: int, top: int, side: int, sizes: Sequence[int]) -> list[Light]:
         """The square `(left, top, side)` of the picture at each of `sizes`: light of shape (size, size, 4).
@@ -60,16 +62,18 @@ class Pyramid:
         return planes(over(stored, self._ground) if self._ground else stored)
 
     def _make_levels(self, level: int) -> None:
-        while len(self._levels) < level:
-            above = len(self._levels)
-            (rows, columns), (half_rows, half_columns) = self._shape(above), self._shape(above + 1)
-            self._levels.append(
-                resize(
+        """Make what is missing up to a level: each once, whoever asks, and never changed after."""
+        with self._making:
+            while len(self._levels) < level:
+                above = len(self._levels)
+                (rows, columns), (half_rows, half_columns) = self._shape(above), self._shape(above + 1)
+                made = resize(
                     lambda rows, columns, above=above: self._light(above, rows, columns),  # type: ignore[misc]
                     Stretch(0, rows, rows, half_rows),
                     Stretch(0, columns, columns, half_columns),
                 )
-            )
+                made.flags.writeable = False
+                self._levels.append(made)
 
 
 def _level_for(side: int, size: int) -> int:

@@ -53,6 +53,26 @@ class MaskedTests(TestCase):
             adapted = inside_safe_circle(picture, one)
             self.assertEqual((adapted.ground, adapted.plate.shape), (ground, PlateShape.NONE))
 
+    def test_what_the_framing_cut_away_stays_away(self):
+        beside = np.zeros((100, 260, 4), dtype=np.uint8)
+        beside[5:95, 5:95] = (0, 0, 200, 255)  # the emblem
+        beside[5:95, 110:255] = (200, 0, 0, 255)  # the word beside it
+        svg = (
+            b'<svg xmlns="http://www.w3.org/2000/svg" width="260" height="100">'
+            b'<rect x="5" y="5" width="90" height="90" fill="#0000c8"/>'
+            b'<rect x="110" y="5" width="145" height="90" fill="#c80000"/></svg>'
+        )
+        vector = take_in(svg)[1]
+        side = round(100 * vector.width / 260)
+        for picture, frame in ((Bitmap(beside), Frame(0, 0, 100)), (vector, Frame(0, 0, side))):
+            recipe = Recipe.of(frame, None, Colour(255, 255, 255))
+            framing = framing_for(picture, recipe, 192, Purpose.MASKED)
+            self.assertGreater(framing.frame.side, frame.side)  # so far out that the word lies in it
+            (icon,) = compose(picture, framing, Purpose.MASKED, [192])
+            reds = (icon[..., 0].astype(int) - icon[..., 2]) > 20
+            self.assertEqual(int(reds.sum()), 0)
+            self.assertEqual(icon[96, 96].tolist(), [0, 0, 200, 255])
+
     def test_a_photograph_keeps_its_frame(self):
         busy = Bitmap(np.random.default_rng(0).integers(0, 256, (100, 100, 4), dtype=np.uint8))
         busy.pixels[..., 3] = 255

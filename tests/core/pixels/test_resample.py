@@ -1,3 +1,4 @@
+from threading import Barrier, Thread
 from unittest import TestCase
 from unittest.mock import patch
 
@@ -67,6 +68,27 @@ class LevelTests(TestCase):
         self.assertEqual(pyramid._levels, [])
         pyramid.square(0, 0, 120, [15])
         self.assertEqual(len(pyramid._levels), 1)
+
+
+class SharedLevelTests(TestCase):
+    def test_several_that_ask_at_once_get_what_one_alone_gets(self):
+        pixels = noise(700, 600)
+        alone = Pyramid(pixels, None).square(0, 0, 600, [8, 16, 32])
+        for _ in range(5):
+            shared, barrier, given = Pyramid(pixels, None), Barrier(4), []
+
+            def ask(shared: Pyramid = shared, barrier: Barrier = barrier, given: list = given) -> None:
+                barrier.wait()
+                given.append(shared.square(0, 0, 600, [8, 16, 32]))
+
+            threads = [Thread(target=ask) for _ in range(4)]
+            for thread in threads:
+                thread.start()
+            for thread in threads:
+                thread.join()
+            for icons in given:
+                for icon, meant in zip(icons, alone, strict=True):
+                    np.testing.assert_array_equal(icon, meant)
 
 
 class AgainstPillowTests(TestCase):
