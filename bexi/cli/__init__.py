@@ -1,23 +1,53 @@
-"""The `bexi` command: the same core without the web."""
+"""The `bexi` command: the same core without the web. A command imports what it needs when it is called."""
+
+from importlib import import_module
+from typing import Any
 
 import typer
+from typer.core import TyperGroup
+from typer.main import get_command
 
-from bexi.cli.build import build_command, compare_command, fit_command, plans_command
-from bexi.cli.draw import draw
-from bexi.cli.facts import facts_command
-from bexi.cli.install import install_command, undo_command
+_COMMANDS = {
+    "build": ("bexi.cli.build:build_command", "Build the icon set of PICTURE, or of a recipe file, into a folder."),
+    "plans": ("bexi.cli.plans:plans_command", "List the ready-made plans and what they hold."),
+    "fit": ("bexi.cli.build:fit_command", "Make the one file that an upload field asks for."),
+    "compare": ("bexi.cli.build:compare_command", "Compare two sets file by file and picture by picture."),
+    "install": (
+        "bexi.cli.install:install_command",
+        "Install a set on a site: files into its top folder, lines in heads.",
+    ),
+    "undo": ("bexi.cli.install:undo_command", "Take back what `bexi install` did last on a site."),
+    "facts": ("bexi.cli.facts:facts_command", "Measure PICTURE and say what it is good for."),
+    "draw": ("bexi.cli.draw:draw", "Draw letters or a symbol."),
+}
+"""Where each command is, and the line that the list of them says."""
 
-app = typer.Typer(
-    help="From a picture to the icons of a site.",
-    no_args_is_help=True,
-    add_completion=False,
-    rich_markup_mode=None,
-)
-app.command("build")(build_command)
-app.command("plans")(plans_command)
-app.command("fit")(fit_command)
-app.command("compare")(compare_command)
-app.command("install")(install_command)
-app.command("undo")(undo_command)
-app.command("facts")(facts_command)
-app.add_typer(draw, name="draw")
+
+class _OnDemand(TyperGroup):
+    """Knows its commands by name; each is imported when it is called."""
+
+    def list_commands(self, ctx: Any) -> list[str]:
+        return list(_COMMANDS)
+
+    def get_command(self, ctx: Any, cmd_name: str) -> Any:
+        if cmd_name not in _COMMANDS:
+            return None
+        module, _, name = _COMMANDS[cmd_name][0].partition(":")
+        found = getattr(import_module(module), name)
+        if isinstance(found, typer.Typer):
+            return get_command(found)
+        alone = typer.Typer(add_completion=False, rich_markup_mode=None)
+        alone.command(cmd_name)(found)
+        return get_command(alone)
+
+    def format_commands(self, ctx: Any, formatter: Any) -> None:
+        with formatter.section("Commands"):
+            formatter.write_dl([(name, line) for name, (_, line) in _COMMANDS.items()])
+
+
+app = typer.Typer(cls=_OnDemand, no_args_is_help=True, add_completion=False, rich_markup_mode=None)
+
+
+@app.callback()
+def bexi() -> None:
+    """From a picture to the icons of a site."""

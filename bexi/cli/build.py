@@ -1,4 +1,4 @@
-"""`bexi build`, `bexi plans`, `bexi fit` and `bexi compare`."""
+"""`bexi build`, `bexi fit` and `bexi compare`."""
 
 import dataclasses
 import hashlib
@@ -89,17 +89,6 @@ def build_command(
         print(f"    left out  {one.name}: {one.reason}")
     print("\nLines for the head of each page:\n")
     print("\n".join(lines))
-
-
-def plans_command(as_json: JsonOption = False) -> None:
-    """List the ready-made plans and what they hold."""
-    if as_json:
-        print(json.dumps({name: plan.as_json() for name, plan in READY_MADE.items()}, indent=2))
-        return
-    for name, plan in READY_MADE.items():
-        print(f"{name}{' (recommended)' if plan is RECOMMENDED else ''}")
-        for spec in plan.specs:
-            print(f"  {spec.name:<32}{spec.currency.value:<15}{spec.title}")
 
 
 def fit_command(

@@ -8,10 +8,8 @@ from dataclasses import dataclass
 from bexi.core.errors import HostRefused
 from bexi.hosts.careful import CarefulHost
 from bexi.hosts.folder import FolderStorage
-from bexi.hosts.ftp import FtpStorage
 from bexi.hosts.place import Place, PlaceKind, UnknownServer
-from bexi.hosts.protocol import Storage
-from bexi.hosts.sftp import SftpStorage
+from bexi.hosts.protocol import RemoteStorage, Storage
 
 _PROBE, _MOVED = ".bexi-probe", ".bexi-probe-2"
 
@@ -28,12 +26,22 @@ def _storage(place: Place, secret: str) -> Iterator[Storage]:
     if place.kind is PlaceKind.FOLDER:
         yield FolderStorage(place.folder)
         return
-    kind = SftpStorage if place.kind is PlaceKind.SFTP else FtpStorage
-    storage = kind(place, secret)
+    storage = _remote(place, secret)
     try:
         yield storage
     finally:
         storage.close()
+
+
+def _remote(place: Place, secret: str) -> RemoteStorage:
+    """Each protocol is imported on demand, for the libraries behind them take their time."""
+    if place.kind is PlaceKind.SFTP:
+        from bexi.hosts.sftp import SftpStorage
+
+        return SftpStorage(place, secret)
+    from bexi.hosts.ftp import FtpStorage
+
+    return FtpStorage(place, secret)
 
 
 @dataclass(frozen=True)

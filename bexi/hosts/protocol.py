@@ -41,6 +41,13 @@ class Storage(Protocol):
         """Remove a file; it is no error when it is gone already."""
 
 
+class RemoteStorage(Storage, Protocol):
+    """A storage behind a connection."""
+
+    def close(self) -> None:
+        """End the connection."""
+
+
 class Host(Protocol):
     """A site's top folder, wherever it is. Every method raises HostRefused when it cannot do its work."""
 

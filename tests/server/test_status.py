@@ -1,7 +1,13 @@
 from pathlib import Path
 
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+
+from bexi.server.benches.models import Draft
+from bexi.server.builds.models import Build, BuildFile
 from bexi.server.checks.services import check_site
 from bexi.server.demo.load import load_demo
+from bexi.server.installs.models import Install
 from bexi.server.installs.services import install_now, undo
 from bexi.server.sites.models import Site
 from bexi.server.sites.status import SiteState, state_of
@@ -36,6 +42,36 @@ class StateTests(BenchTestCase):
         self.assert_state(SiteState.INSTALLED)
         undo(done)
         self.assert_state(SiteState.BUILT)
+
+
+class ListTests(BenchTestCase):
+    """Lists ask a number of questions that does not grow with them."""
+
+    def queries(self, path: str) -> int:
+        with CaptureQueriesContext(connection) as asked:
+            self.assertEqual(self.client.get(f"/api/{path}").status_code, 200)
+        return len(asked)
+
+    def test_sites_builds_and_installations(self):
+        self.keep(0)
+        build = self.site.builds.get(pk=self.build()["id"])
+        paths = ("sites", f"sites/{self.site.pk}/builds", f"sites/{self.site.pk}/installs", "artwork")
+        few = [self.queries(path) for path in paths]
+        for number in range(12):
+            site = Site.objects.create(name=f"site {number}")
+            copy = Draft.objects.create(site=site, artwork=build.artwork, recipe=build.recipe)
+            copy.beside.add(build.artwork)
+            for state in ("done", "put-back"):
+                Install.objects.create(site=self.site, build=build, place=f"/{number}", state=state)
+            again = Build.objects.get(pk=build.pk)
+            again.pk, again.number = None, number + 2
+            again.save()
+            BuildFile.objects.create(
+                build=again, position=0, name="favicon.ico", sha256=build.files.first().sha256, size=1
+            )
+        many = [self.queries(path) for path in paths]
+        self.assertEqual(many, few)
+        self.assertLess(max(many), 15)
 
 
 class DemoTests(ApiTestCase):

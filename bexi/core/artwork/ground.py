@@ -7,7 +7,6 @@ from scipy import ndimage
 from bexi.core.pixels.light import Pixels
 from bexi.core.pixels.oklab import distance_to
 
-LARGEST_TOLERANCE = 0.5
 _SOFT = 3
 """How many px on either side of the flood's border may be a mix of ink and ground."""
 

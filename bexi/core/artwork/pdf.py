@@ -1,7 +1,6 @@
 """The first page of a PDF as a bitmap, on white paper."""
 
 import numpy as np
-import pypdfium2
 
 from bexi.core.artwork.pictures import Bitmap
 from bexi.core.errors import ArtworkRefused
@@ -11,6 +10,8 @@ LONGEST_SIDE = 2048
 
 def first_page(data: bytes) -> Bitmap:
     """Page one drawn with LONGEST_SIDE px along its longer side; raises ArtworkRefused."""
+    import pypdfium2  # on demand: hardly a picture is a PDF
+
     try:
         with pypdfium2.PdfDocument(data) as document:
             page = document[0]

@@ -5,7 +5,6 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 from PIL import Image
-from scipy import ndimage
 
 from bexi.core.artwork.ink import Box
 from bexi.core.pixels.colour import Colour
@@ -70,6 +69,8 @@ def _commonest(colours: NDArray[np.uint8]) -> NDArray[np.uint8]:
 
 def parts(mask: NDArray[np.bool_]) -> tuple[Box, ...]:
     """The separate parts of the ink, the largest first; those that touch, corners included, are one."""
+    from scipy import ndimage  # on demand: importing it takes longer than reading a picture
+
     labels, count = ndimage.label(mask, structure=np.ones((3, 3)))
     sizes = np.bincount(labels.ravel(), minlength=count + 1)[1:]
     boxes = [

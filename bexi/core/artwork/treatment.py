@@ -3,11 +3,13 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from bexi.core.artwork.ground import LARGEST_TOLERANCE, lift_ground
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.errors import ArtworkRefused
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import recoloured
+
+LARGEST_TOLERANCE = 0.5
+"""In OKLab."""
 
 
 @dataclass(frozen=True)
@@ -57,6 +59,8 @@ def treat(picture: Picture, treatment: Treatment) -> Picture:
             raise ArtworkRefused(
                 "no-ground-to-lift", "This artwork is made of shapes: remove its ground shape in a drawing program."
             )
+        from bexi.core.artwork.ground import lift_ground  # on demand, for it needs scipy, which takes its time
+
         picture = replace(picture, pixels=lift_ground(picture.pixels, treatment.lift))
     if treatment.recolour is None:
         return picture

@@ -12,7 +12,6 @@ from enum import Enum
 
 import numpy as np
 from numpy.typing import NDArray
-from PIL import Image
 
 from bexi.core.errors import ArtworkRefused
 from bexi.core.formats import png
@@ -154,6 +153,8 @@ def _read_frame(data: bytes, entry: int) -> IcoFrame:
     if len(body) < length:
         raise ValueError("a frame lies beyond the end of the file")
     if body.startswith(_PNG_SIGNATURE):
+        from PIL import Image  # on demand: writing does without
+
         image = Image.open(io.BytesIO(body), formats=["PNG"])
         if image.size != (width, height):
             raise ValueError("a frame's picture contradicts its directory entry")

@@ -8,8 +8,6 @@ from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Framing
 from bexi.core.pixels.colour import Colour
 
-MEDIA_TYPE = "image/svg+xml"
-
 
 def why_not_drawn(picture: Picture, framing: Framing) -> str | None:
     """Why a framing cannot be an SVG icon, as a sentence; None when it can."""

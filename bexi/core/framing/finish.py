@@ -4,7 +4,6 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy import ndimage
 
 from bexi.core.errors import FramingRefused
 from bexi.core.pixels.colour import WHITE, Colour
@@ -64,6 +63,8 @@ class Finish:
 
 def sharpened(light: Light, amount: float) -> Light:
     """Light with its difference from a slightly blurred copy added `amount` times (unsharp masking)."""
+    from scipy import ndimage  # on demand: importing it takes longer than reading a picture
+
     binomial = np.array([1, 2, 1], dtype=np.float32) / 4
     blurred = light
     for axis in (0, 1):
@@ -88,6 +89,8 @@ def outlined(pixels: Pixels, width: float, colour: Colour) -> Pixels:
 
 def _distance(alpha: NDArray[np.uint8]) -> NDArray[np.float64]:
     """How far each pixel's centre lies from the shape, in px; the shape is where more than half is covered."""
+    from scipy import ndimage
+
     size = alpha.shape[0]
     factor = max(1, _FINE // size)
     fine = ndimage.zoom(alpha.astype(np.float32), factor, order=1, mode="nearest", grid_mode=True) > 127

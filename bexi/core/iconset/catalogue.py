@@ -6,8 +6,7 @@ The values come from the named documents as we remember them; they were not at h
 from dataclasses import dataclass
 from enum import StrEnum
 
-from bexi.core.formats import browserconfig, ico, png, webmanifest
-from bexi.core.framing import drawn
+from bexi.core.formats import browserconfig, ico, png, svg, webmanifest
 from bexi.core.framing.purpose import Purpose
 
 
@@ -76,7 +75,7 @@ ROOT_ICO = IconSpec(
 SVG_ICON = IconSpec(
     name="icon.svg",
     title="SVG icon",
-    media_type=drawn.MEDIA_TYPE,
+    media_type=svg.MEDIA_TYPE,
     why="Browsers that take SVG draw it sharp at any size, and it can change its colours in dark schemes.",
     source="WHATWG HTML, link type “icon”; Media Queries 5, prefers-color-scheme",
     sizes=(),
@@ -85,7 +84,7 @@ SVG_ICON = IconSpec(
 ONE_COLOUR_SVG = IconSpec(
     name="pinned-tab.svg",
     title="One-colour SVG",
-    media_type=drawn.MEDIA_TYPE,
+    media_type=svg.MEDIA_TYPE,
     why="Some browsers once took it for pinned tabs and gave it the colour in its link.",
     source="a browser maker’s public documentation",
     currency=Currency.LEGACY,

@@ -4,7 +4,6 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.spatial import cKDTree
 
 from bexi.core.pixels.light import Pixels
 
@@ -61,6 +60,8 @@ def _mixes(
     wanted: NDArray[np.float32], colours: NDArray[np.float32]
 ) -> tuple[NDArray[np.intp], NDArray[np.intp], NDArray[np.float32]]:
     """For each colour the nearest of a palette, another one that it is best mixed with, and the other's share."""
+    from scipy.spatial import cKDTree  # on demand: importing it takes longer than reading a picture
+
     near = np.atleast_2d(cKDTree(colours).query(wanted, k=min(_TRIED, len(colours)))[1])
     first = colours[near[:, 0]]
     best, second, share = np.full(len(wanted), np.inf), near[:, 0], np.zeros(len(wanted), dtype=np.float32)

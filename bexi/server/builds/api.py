@@ -9,7 +9,7 @@ from django.utils.text import slugify
 from ninja import Router, Schema
 
 from bexi.core.formats import ico, png
-from bexi.core.framing.drawn import MEDIA_TYPE as SVG
+from bexi.core.formats.svg import MEDIA_TYPE as SVG
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.catalogue import FileSpec
 from bexi.core.iconset.compare import Change, FileDifference, difference_image, pictures_in
@@ -49,9 +49,8 @@ class BuildOut(Schema):
     head: list[str]
 
     @classmethod
-    def of(cls, build: Build) -> "BuildOut":
-        """A build as the API tells it; `current` when the draft would give the same set."""
-        draft = build.site.drafts.first()
+    def of(cls, build: Build, draft: Draft | None) -> "BuildOut":
+        """A build as the API tells it; `current` when the draft on the bench would give the same set."""
         specs = {spec.name: spec for spec in build.read_plan.specs}
         return cls(
             id=build.pk,
@@ -122,7 +121,9 @@ class FileDifferenceOut(Schema):
 @router.get("/sites/{site_id}/builds", response=list[BuildOut])
 def list_builds(request: HttpRequest, site_id: int) -> list[BuildOut]:
     """The builds of a site, the latest first."""
-    return [BuildOut.of(build) for build in get_object_or_404(Site, pk=site_id).builds.all()]
+    site = get_object_or_404(Site.objects.select_related("set_plan"), pk=site_id)
+    draft = site.drafts.select_related("artwork").prefetch_related("beside").first()
+    return [BuildOut.of(build, draft) for build in site.builds.prefetch_related("files")]
 
 
 @router.post("/sites/{site_id}/builds", response={202: BuildRunOut})

@@ -21,8 +21,7 @@ class SitePlan(models.Model):
 
 def plan_of(site: Site) -> Plan:
     """The set plan of a site."""
-    kept = SitePlan.objects.filter(site=site).first()
-    return Plan.from_json(kept.plan) if kept else RECOMMENDED
+    return Plan.from_json(site.set_plan.plan) if hasattr(site, "set_plan") else RECOMMENDED
 
 
 def recommended_plan() -> dict[str, object]:

@@ -174,7 +174,7 @@ def pictures_from(sources: Mapping[str, Any]) -> Pictures:
 
 def keep_plan(site: Site, plan: Plan) -> None:
     """Keep the set plan of a site."""
-    SitePlan.objects.update_or_create(site=site, defaults={"plan": plan.as_json()})
+    site.set_plan, _ = SitePlan.objects.update_or_create(site=site, defaults={"plan": plan.as_json()})
 
 
 def ready_name(plan: Plan) -> str | None:

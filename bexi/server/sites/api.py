@@ -13,7 +13,7 @@ from bexi.core.livesite.pages import joined
 from bexi.hosts.place import Place, PlaceKind
 from bexi.server.sites.models import Site, account_changed
 from bexi.server.sites.own_folder import refuse_own_folder
-from bexi.server.sites.status import SiteState, state_of
+from bexi.server.sites.status import SiteState, latest, state_of, with_latest
 
 router = Router(tags=["sites"])
 
@@ -53,7 +53,7 @@ class SiteOut(Schema):
     @classmethod
     def of(cls, site: Site) -> "SiteOut":
         """A site as the API tells it."""
-        install = site.installs.filter(state="done", undoes=None).first()
+        install = latest(site, "standing_install")
         return cls(
             id=site.pk,
             name=site.name,
@@ -61,7 +61,7 @@ class SiteOut(Schema):
             place=site.place,
             place_kind=Place.parse(site.place).kind if site.place else None,
             state=state_of(site),
-            has_build=site.builds.exists(),
+            has_build=latest(site, "latest_build") is not None,
             installed_build_id=install.build_id if install else None,
         )
 
@@ -73,7 +73,7 @@ def _is_same_account(before: str, after: str) -> bool:
 @router.get("/sites", response=list[SiteOut])
 def list_sites(request: HttpRequest) -> list[SiteOut]:
     """All sites."""
-    return [SiteOut.of(site) for site in Site.objects.all()]
+    return [SiteOut.of(site) for site in with_latest(Site.objects.all())]
 
 
 @router.post("/sites", response={201: SiteOut})
@@ -85,7 +85,7 @@ def add_site(request: HttpRequest, body: SiteIn) -> tuple[int, SiteOut]:
 @router.get("/sites/{site_id}", response=SiteOut)
 def get_site(request: HttpRequest, site_id: int) -> SiteOut:
     """One site."""
-    return SiteOut.of(get_object_or_404(Site, pk=site_id))
+    return SiteOut.of(get_object_or_404(with_latest(Site.objects.all()), pk=site_id))
 
 
 @router.put("/sites/{site_id}", response=SiteOut)
@@ -98,4 +98,4 @@ def change_site(request: HttpRequest, site_id: int, body: SiteIn) -> SiteOut:
     for field, value in body.dict().items():
         setattr(site, field, value)
     site.save()
-    return SiteOut.of(site)
+    return get_site(request, site_id)

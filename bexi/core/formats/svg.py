@@ -1,0 +1,3 @@
+"""SVG files (SVG 2): what they are called."""
+
+MEDIA_TYPE = "image/svg+xml"
