@@ -12,7 +12,7 @@ from bexi.core.artwork.symbols import Symbol, draw_symbol
 from bexi.core.pixels.colour import WHITE, Colour
 from bexi.resources import FACES, face_files, symbol_shapes
 
-draw = typer.Typer(help="Draw artwork as SVG.", no_args_is_help=True, rich_markup_mode=None)
+draw = typer.Typer(help="Draw artwork as SVG.", no_args_is_help=True, add_completion=False, rich_markup_mode=None)
 OutOption = Annotated[Path, typer.Option("--out", metavar="FILE", help="The SVG file to write.")]
 InkOption = Annotated[str, typer.Option(metavar="#rrggbb", help="Colour of the ink.")]
 PlateOption = Annotated[PlateShape, typer.Option(help="Shape under the ink.")]

@@ -9,9 +9,10 @@ from bexi.core.artwork.pictures import Picture, Vector
 from bexi.core.artwork.plate import SIDE, Plate, PlateShape, drawing
 from bexi.core.artwork.vector import render
 from bexi.core.framing.adapt import Shades, inside_safe_circle, shades_of
+from bexi.core.framing.finish import outlined
 from bexi.core.framing.purpose import Purpose
-from bexi.core.framing.recipe import NO_FINISH, Framing, Recipe
-from bexi.core.framing.reduce import cut_to, reduced
+from bexi.core.framing.recipe import Framing, Recipe
+from bexi.core.framing.reduce import cut_to, in_one_colour, reduced
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels, over
 
@@ -42,14 +43,21 @@ def shades_for(picture: Picture, framing: Framing) -> Shades:
 
 
 def _laid(picture: Picture, framing: Framing, ground: Colour | None, sizes: Sequence[int]) -> list[Pixels]:
-    plate = framing.plate
+    """The icons, made in one order whatever of it there is to do.
+
+    The artwork takes its colour, is cut, laid on what lies below, reduced, sharpened, outlined, cut to the plate.
+    """
+    plate, finish = framing.plate, framing.finish
     below = plate.colour if plate.shape is not PlateShape.NONE else ground
-    picture, frame = cut_to(picture, framing.cut, framing.frame)
-    if framing.finish == NO_FINISH:
-        icons = reduced(picture, frame, below, sizes)
-    else:
-        finished = (framing.finish.applied_to(icon) for icon in reduced(picture, frame, None, sizes))
-        icons = [over(icon, below) if below else icon for icon in finished]
+    picture, frame = cut_to(in_one_colour(picture, finish.recolour), framing.cut, framing.frame)
+    icons = [finish.sharpened(icon) for icon in reduced(picture, frame, below, sizes)]
+    if finish.outline:
+        shapes = reduced(picture, frame, None, sizes)
+        on_rim = [finish.sharpened(icon) for icon in reduced(picture, frame, finish.outline_colour, sizes)]
+        icons = [
+            outlined(icon, rim, shape[..., 3], finish.outline / 100 * len(icon))
+            for icon, rim, shape in zip(icons, on_rim, shapes, strict=True)
+        ]
     return icons if plate.shape is PlateShape.NONE else [_cut_to(plate, icon, ground) for icon in icons]
 
 

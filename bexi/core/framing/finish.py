@@ -1,4 +1,4 @@
-"""What is done to an icon after it was resized: sharpening, and an outline that lifts a mark off its ground."""
+"""What is done to an icon: one colour for its ink, sharpening, and an outline that lifts a mark off its ground."""
 
 from dataclasses import dataclass
 
@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from bexi.core.errors import FramingRefused
 from bexi.core.pixels.colour import WHITE, Colour
-from bexi.core.pixels.light import Light, Pixels, recoloured, to_light, to_pixels
+from bexi.core.pixels.light import Light, Pixels, to_light, to_pixels
 
 SHARPEST = 4
 LARGEST_SHARPENED = 64
@@ -49,16 +49,11 @@ class Finish:
         sharpen, outline, colour, recolour = data
         return cls(int(sharpen), int(outline), Colour.parse(str(colour)), Colour.parse(recolour) if recolour else None)
 
-    def applied_to(self, pixels: Pixels) -> Pixels:
-        """The finished icon; the very same pixels when there is nothing to do."""
-        size = pixels.shape[0]
-        if self.recolour:
-            pixels = recoloured(pixels, self.recolour)
-        if self.sharpen and size <= LARGEST_SHARPENED:
-            pixels = to_pixels(sharpened(to_light(pixels), self.sharpen / 4))
-        if self.outline:
-            pixels = outlined(pixels, self.outline / 100 * size, self.outline_colour)
-        return pixels
+    def sharpened(self, pixels: Pixels) -> Pixels:
+        """The icon sharpened; the very same pixels when there is nothing to do."""
+        if not self.sharpen or pixels.shape[0] > LARGEST_SHARPENED:
+            return pixels
+        return to_pixels(sharpened(to_light(pixels), self.sharpen / 4))
 
 
 def sharpened(light: Light, amount: float) -> Light:
@@ -75,16 +70,13 @@ def sharpened(light: Light, amount: float) -> Light:
     return result
 
 
-def outlined(pixels: Pixels, width: float, colour: Colour) -> Pixels:
-    """The icon on a copy of its own shape that is `width` px wider all around, in one colour."""
-    rim = np.clip(width + 0.5 - _distance(pixels[..., 3]), 0, 1)
-    alpha = pixels[..., 3:].astype(np.float32) / 255
-    under = rim[..., None].astype(np.float32) * (1 - alpha)
-    total = alpha + under
-    mixed = (pixels[..., :3] * alpha + np.array(colour.channels, dtype=np.float32) * under) / np.maximum(total, 1e-6)
-    result = np.concatenate([np.rint(mixed), np.rint(total * 255)], axis=-1).astype(np.uint8)
-    result[result[..., 3] == 0] = 0
-    return result
+def outlined(pixels: Pixels, on_rim: Pixels, alpha: NDArray[np.uint8], width: float) -> Pixels:
+    """An icon whose mark stands on a copy of its own shape, `width` px wider all around.
+
+    `on_rim` is the same icon on a ground of the outline's colour, `alpha` the shape of the mark, 0 to 255.
+    """
+    rim = np.clip(width + 0.5 - _distance(alpha), 0, 1)[..., None].astype(np.float32)
+    return to_pixels(rim * to_light(on_rim) + (1 - rim) * to_light(pixels))
 
 
 def _distance(alpha: NDArray[np.uint8]) -> NDArray[np.float64]:

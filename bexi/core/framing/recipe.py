@@ -22,7 +22,6 @@ class Framing:
     """How an artwork becomes a square. `ground` None means clear; opaque icons then take `home_ground`.
 
     `plate` is a shape of its own colour on the ground, to which the artwork is cut; its margin is the inset.
-    `finish` is done to the resized artwork before it lies on its ground.
     `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is the square beyond which
     nothing of the artwork is shown, None where the frame itself is that; it follows from a purpose, so it is not kept.
     """

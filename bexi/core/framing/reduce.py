@@ -8,7 +8,7 @@ from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.vector import render
 from bexi.core.framing.frame import Frame
 from bexi.core.pixels.colour import Colour
-from bexi.core.pixels.light import Pixels, over, to_pixels
+from bexi.core.pixels.light import Pixels, over, recoloured, to_pixels
 from bexi.core.pixels.pyramid import Pyramid
 
 
@@ -24,6 +24,16 @@ def reduced(picture: Picture, frame: Frame, ground: Colour | None, sizes: Sequen
         return [to_pixels(light) for light in lights]
     drawn = [render(picture, frame.x, frame.y, frame.side, size) for size in sizes]
     return [over(pixels, ground) if ground else pixels for pixels in drawn]
+
+
+@lru_cache(maxsize=2)
+def in_one_colour(picture: Picture, colour: Colour | None) -> Picture:
+    """The picture with all its ink in one colour, if one is given."""
+    if colour is None:
+        return picture
+    if isinstance(picture, Bitmap):
+        return replace(picture, pixels=recoloured(picture.pixels, colour))
+    return replace(picture, recolour=colour)
 
 
 @lru_cache(maxsize=4)  # the sizes of one purpose share the levels of what is left

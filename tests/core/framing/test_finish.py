@@ -1,3 +1,4 @@
+from dataclasses import replace
 from unittest import TestCase
 
 import numpy as np
@@ -10,7 +11,7 @@ from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
 from bexi.core.pixels.colour import Colour
-from bexi.core.pixels.light import to_light, to_pixels
+from bexi.core.pixels.light import over, to_light, to_pixels
 from tests.pictures import noise, noise_bitmap
 
 
@@ -24,21 +25,25 @@ def disc(size: int, radius: float, colour: tuple = (20, 20, 20)) -> np.ndarray:
     return pixels
 
 
+def rimmed(mark: np.ndarray, width: float, colour: Colour) -> np.ndarray:
+    return outlined(mark, over(mark, colour), mark[..., 3], width)
+
+
 class OutlineTests(TestCase):
     def test_width_against_the_analytic_area(self):
         for size, radius, width in ((16, 5, 1), (48, 15, 3), (180, 60, 9), (512, 150, 20)):
-            alpha = outlined(disc(size, radius), width, Colour(255, 255, 255))[..., 3] / 255
+            alpha = rimmed(disc(size, radius), width, Colour(255, 255, 255))[..., 3] / 255
             self.assertAlmostEqual(alpha.sum() / (np.pi * (radius + width) ** 2), 1, delta=0.05)
 
     def test_the_mark_itself_stays(self):
         mark = disc(48, 15)
-        with_rim = outlined(mark, 3, Colour(255, 0, 0))
+        with_rim = rimmed(mark, 3, Colour(255, 0, 0))
         full = mark[..., 3] == 255
         np.testing.assert_array_equal(with_rim[full], mark[full])
         self.assertEqual(with_rim[24, 24 - 17].tolist(), [255, 0, 0, 255])
 
     def test_an_empty_icon_gets_none(self):
-        self.assertFalse(outlined(np.zeros((16, 16, 4), dtype=np.uint8), 3, Colour(1, 2, 3)).any())
+        self.assertFalse(rimmed(np.zeros((16, 16, 4), dtype=np.uint8), 3, Colour(1, 2, 3)).any())
 
 
 class SharpenTests(TestCase):
@@ -65,7 +70,26 @@ class SharpenTests(TestCase):
 class FinishTests(TestCase):
     def test_nothing_to_do_changes_nothing(self):
         pixels = noise(20, 20)
-        self.assertIs(Finish().applied_to(pixels), pixels)
+        self.assertIs(Finish().sharpened(pixels), pixels)
+
+    def test_the_order_is_the_same_with_and_without_a_finish(self):
+        picture = noise_bitmap(400, 400)  # half-clear everywhere, so the moment of laying it on its ground shows
+        for ground in (None, Colour(200, 30, 90)):
+            plain = Framing(Frame(0, 0, 400), ground=ground)
+            sharp = replace(plain, finish=Finish(sharpen=4))
+            (one,), (other,) = (compose(picture, framing, Purpose.TAB, [180]) for framing in (plain, sharp))
+            np.testing.assert_array_equal(one, other)
+            ringed = replace(plain, finish=Finish(outline=1, outline_colour=ground or Colour(0, 0, 0)))
+            if ground:  # an outline in the ground's own colour is not seen
+                (other,) = compose(picture, ringed, Purpose.TAB, [180])
+                self.assertLessEqual(np.abs(one.astype(int) - other).max(), 1)
+
+    def test_ink_in_one_colour_keeps_its_coverage(self):
+        picture = noise_bitmap(120, 120)
+        red = Framing(Frame(0, 0, 120), finish=Finish(recolour=Colour(255, 0, 0)))
+        (one,), (other,) = (compose(picture, each, Purpose.TAB, [32]) for each in (Framing(Frame(0, 0, 120)), red))
+        np.testing.assert_array_equal(one[..., 3], other[..., 3])
+        self.assertEqual(set(map(tuple, other[other[..., 3] > 0][:, :3].tolist())), {(255, 0, 0)})
 
     def test_the_finished_icon_lies_on_its_ground(self):
         framing = Framing(Frame(-50, -50, 200), ground=Colour(0, 0, 255), finish=Finish(outline=5))
