@@ -1,5 +1,6 @@
 """PNG files (W3C PNG, Third Edition), written as small as they get without loss."""
 
+import numpy as np
 import oxipng
 
 from bexi.core.pixels.light import Pixels
@@ -7,8 +8,10 @@ from bexi.core.pixels.light import Pixels
 MEDIA_TYPE = "image/png"
 
 _SMALL, _LARGE = 96 * 96, 256 * 256
-_FILTERS = [oxipng.RowFilter.NoOp, oxipng.RowFilter.BigEnt]
-"""Drawn pictures are smallest without a filter, grainy ones with this one [measured]."""
+_PLAIN, _FILTERS = [oxipng.RowFilter.NoOp], [oxipng.RowFilter.NoOp, oxipng.RowFilter.BigEnt]
+"""Drawn pictures are smallest without a filter, grainy ones with the other one [measured]."""
+_FEW = 256
+"""With so many colours a picture is stored as places in a palette, which no filter foretells."""
 
 
 def write(pixels: Pixels, reduce: bool = True) -> bytes:
@@ -18,11 +21,12 @@ def write(pixels: Pixels, reduce: bool = True) -> bytes:
     """
     height, width = pixels.shape[:2]
     raw = oxipng.RawImage(pixels.tobytes(), width, height, color_type=oxipng.ColorType.rgba())
-    # The last step of the search costs large pictures as much time as all else and saves them hardly anything.
-    effort = 11 if width * height > _LARGE else 12
+    flat = reduce and width * height > _SMALL and _has_few_colours(pixels)
+    # The last step of the search costs large grainy pictures as much time as all else and saves them hardly anything.
+    effort = 11 if width * height > _LARGE and not flat else 12
     return raw.create_optimized_png(
         level=2,
-        filter=_FILTERS,
+        filter=_PLAIN if flat else _FILTERS,
         deflate=oxipng.Deflaters.libdeflater(effort),
         # Which filter is better is tried out in full where that takes no time, else estimated [measured].
         fast_evaluation=width * height > _SMALL,
@@ -31,3 +35,10 @@ def write(pixels: Pixels, reduce: bool = True) -> bytes:
         palette_reduction=reduce,
         grayscale_reduction=reduce,
     )
+
+
+def _has_few_colours(pixels: Pixels) -> bool:
+    values = np.ascontiguousarray(pixels).view(np.uint32)
+    if len(np.unique(values[::8, ::8])) > _FEW:  # most grainy pictures show it at once
+        return False
+    return len(np.unique(values)) <= _FEW
