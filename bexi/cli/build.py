@@ -11,7 +11,7 @@ from typing import Annotated
 import typer
 
 from bexi.cli.speaking import JsonOption, fail, read, refusals, write, write_all
-from bexi.core.artwork.intake import take_in
+from bexi.cli.taking_in import taken_in
 from bexi.core.artwork.treatment import AS_IT_IS
 from bexi.core.errors import PlanRefused
 from bexi.core.framing.frame import Frame, whole_artwork
@@ -142,8 +142,10 @@ def _source(source: Path, frame: str | None, ground: str, home_ground: str) -> t
     data = read(source)
     if source.suffix == ".json":
         held = RecipeFile.parse(data)
-        return held, held.pictures(lambda name: read(source.parent / name))
-    _, artwork = take_in(data)
+        return held, held.pictures(
+            lambda name: read(source.parent / name), lambda data, treatment: taken_in(data, treatment)[1]
+        )
+    _, artwork = taken_in(data)
     square = Frame.parse(frame) if frame else whole_artwork(artwork.width, artwork.height)
     recipe = Recipe.of(square, parse_ground(ground), Colour.parse(home_ground))
     sources = {MAIN: Source(source.name, hashlib.sha256(data).hexdigest(), AS_IT_IS)}

@@ -5,9 +5,9 @@ import json
 from collections.abc import Iterator, Sequence
 
 from bexi.cli.speaking import JsonOption, PictureArgument, read, refusals
+from bexi.cli.taking_in import taken_in
 from bexi.core.artwork.detection import name_mismatch
 from bexi.core.artwork.facts import Facts, measure
-from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.notes import Note, notes_on
 
 
@@ -15,7 +15,7 @@ def facts_command(picture: PictureArgument, as_json: JsonOption = False) -> None
     """Measure PICTURE and say what it is good for."""
     with refusals():
         data = read(picture)
-        picture_format, artwork = take_in(data)
+        picture_format, artwork = taken_in(data)
         facts = measure(data, picture_format, artwork)
     notes = notes_on(facts, name_mismatch(picture.name, picture_format))
     if as_json:

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from pathlib import PurePosixPath
 from typing import Any
 
-from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.pictures import Picture
 from bexi.core.artwork.treatment import Treatment
 from bexi.core.errors import PlanRefused
@@ -16,6 +15,8 @@ from bexi.core.iconset.build import Pictures
 from bexi.core.iconset.plan import Plan
 from bexi.core.pixels.colour import Colour
 
+Take = Callable[[bytes, Treatment], Picture]
+"""Reads a picture file as a treatment says; raises ArtworkRefused."""
 NAME = "recipe.json"
 MAIN = ""
 """The key of the recipe's own artwork; others have the keys that framings name them by."""
@@ -76,19 +77,19 @@ class RecipeFile:
                 "unknown-recipe", "This is not a recipe file of Bexi. Download one from a build, or build a picture."
             ) from error
 
-    def pictures(self, read: Callable[[str], bytes]) -> Pictures:
+    def pictures(self, read: Callable[[str], bytes], take: Take) -> Pictures:
         """Finds the pictures of this recipe in files read by name; refuses those whose bytes have changed."""
         taken: dict[str, Picture] = {}
 
         def picture(key: str | None) -> Picture:
             name = key or MAIN
             if name not in taken:
-                taken[name] = self._taken(name, read)
+                taken[name] = self._taken(name, read, take)
             return taken[name]
 
         return picture
 
-    def _taken(self, key: str, read: Callable[[str], bytes]) -> Picture:
+    def _taken(self, key: str, read: Callable[[str], bytes], take: Take) -> Picture:
         if key not in self.sources:
             raise PlanRefused("unknown-recipe", "This recipe names an artwork that it does not list.")
         source = self.sources[key]
@@ -98,4 +99,4 @@ class RecipeFile:
                 "changed-artwork",
                 f"{source.file} is not the file that this recipe was made for, so it would give other icons.",
             )
-        return take_in(data, treatment=source.treatment)[1]
+        return take(data, source.treatment)
