@@ -30,6 +30,7 @@ class LineSuite(TestSuite):
                 break
             start, name = time.monotonic(), _turn(classes[number])[-1]
             classes[number].run(result, debug)
+            result._previousTestClass = None  # it is torn down already; unittest would do so once more
             took.append((time.monotonic() - start, name))
         print("\nThe slowest:", *(f"{seconds:6.1f} s {name}" for seconds, name in sorted(took)[:-16:-1]), sep="\n")
         return result
