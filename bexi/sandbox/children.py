@@ -17,7 +17,7 @@ from contextlib import suppress
 from dataclasses import dataclass
 from enum import Enum
 from multiprocessing.connection import Connection
-from threading import Lock, Timer
+from threading import Event, Lock, Timer
 from typing import Any, ParamSpec, TypeVar
 
 from bexi.core.errors import ArtworkRefused
@@ -76,13 +76,19 @@ class _Child:
 
     def ask(self, work: object) -> Any:
         """The outcome of some work; raises ArtworkRefused when there is none, and the child is of no use then."""
-        deadline = Timer(SECONDS, self._process.kill)
+        expired = Event()
+
+        def expire() -> None:
+            expired.set()
+            self._process.kill()
+
+        deadline = Timer(SECONDS, expire)
         deadline.start()
         try:
             self._pipe.send(work)
             return _Outcomes(io.BytesIO(self._pipe.recv_bytes())).load()
         except (OSError, EOFError, pickle.UnpicklingError):
-            raise _too_long() if deadline.finished.is_set() else _too_much() from None
+            raise _too_long() if expired.is_set() else _too_much() from None
         finally:
             deadline.cancel()
 
