@@ -86,7 +86,7 @@ class _Child:
         deadline.start()
         try:
             self._pipe.send(work)
-            return _Outcomes(io.BytesIO(self._pipe.recv_bytes())).load()
+            return _read(self._pipe.recv_bytes())
         except (OSError, EOFError, pickle.UnpicklingError):
             raise _too_long() if expired.is_set() else _too_much() from None
         finally:
@@ -111,6 +111,14 @@ def _too_much() -> ArtworkRefused:
         "too-demanding",
         "Reading this file takes more memory than a picture may, or its reader gave up. Save it as a smaller PNG.",
     )
+
+
+def _read(said: bytes) -> Any:
+    """What a child says; raises UnpicklingError, whatever is wrong with it."""
+    try:
+        return _Outcomes(io.BytesIO(said)).load()
+    except Exception as error:
+        raise pickle.UnpicklingError("not what a child says") from error
 
 
 class _Outcomes(pickle.Unpickler):

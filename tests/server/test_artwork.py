@@ -1,10 +1,14 @@
+import os
+import pickle
 import resource
 import threading
 import time
 from unittest import mock
 
+import numpy as np
 from PIL import Image
 
+from bexi.core.artwork.limits import Limits
 from bexi.core.errors import ArtworkRefused
 from bexi.sandbox import children as sandbox
 from bexi.server.artwork.models import Artwork
@@ -271,6 +275,20 @@ class SandboxTests(ApiTestCase):
             start = time.monotonic()
             self.assertEqual(self.code_of(hostile_work.endless), "took-too-long")
             self.assertLess(time.monotonic() - start, 10)
+
+    def test_what_a_child_says_brings_nothing_but_values_to_life(self):
+        self.assertEqual(sandbox._read(pickle.dumps(Limits(pixels=5))), Limits(pixels=5))
+        np.testing.assert_array_equal(sandbox._read(pickle.dumps(noise(3, 3))), noise(3, 3))
+
+        class Acting:
+            def __reduce__(self):
+                return os.system, ("true",)
+
+        memory_map = b"cnumpy\nmemmap\n(S'/tmp/x'\ntR."
+        imported = b"cbexi.core.artwork.bitmap\nio.BytesIO\n(tR."
+        for said in (pickle.dumps(Acting()), memory_map, imported, b"cbuiltins\neval\n(S'1'\ntR.", b"", b"\x80\x05"):
+            with self.assertRaises(pickle.UnpicklingError):
+                sandbox._read(said)
 
     def test_several_at_once(self):
         results = []
