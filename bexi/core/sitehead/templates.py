@@ -37,7 +37,7 @@ class Template:
 
 _CODE = re.compile(
     r"\{[#{%]|<%|<\?(?!xml\b)"
-    r"|@(?:\*|\{|end|extends|layout|inherits|(?:if|for|foreach|while|switch|using|lock|try|do|section)\b)"
+    r"|@(?:\*|\{|end|extends|layout|(?:if|for|foreach|while|switch|using|lock|try|do|section)\b)"
 )
 _OPENS = re.compile(r"\{[#{%]|<%|<\?(?!xml\b)|(?<![\w@.])@(?:\*|\{|[A-Za-z]+)")
 _TRIM = "-~+= \t\r\n"
@@ -48,7 +48,8 @@ _ALWAYS = {"autoescape", "spaceless", "with", "language", "localize", "localtime
 _REPLACEABLE = {"block", "placeholder"}
 _LITERAL = re.compile(r"\{%[-+~]?\s*(comment|raw|verbatim)\b")
 _ENDS_LITERAL = {word: re.compile(rf"\{{%[-+~]?\s*end{word}\b") for word in ("comment", "raw", "verbatim")}
-_EXTENDING = {"extends", "layout", "inherits"}
+_EXTENDING = {"extends", "layout"}
+_BEGINS_PAGE = re.compile(r"<!doctype|<html[\s>]|<head[\s>]", re.I)
 _GO_CONDITIONS = {"if", "range", "with"}
 _RUBY_OPENS = re.compile(r"(?:if|unless|case|while|until|for|begin)\b(?!.*\bend\s*$)", re.I | re.S)
 _RUBY_ENDS_OPEN = re.compile(r"\b(?:do(?:\s*\|[^|]{0,80}\|)?|then|->)$", re.I)
@@ -210,7 +211,7 @@ class _Reading:
         word = _WORD.match(inner)
         name = word[0] if word else ""
         if name in _EXTENDING:
-            self.builds_on_another = True
+            self._extend(code)
         elif name.startswith("end"):
             self._close(code)
         elif name in self.ends:
@@ -253,8 +254,8 @@ class _Reading:
 
     def _at(self, code: Code) -> None:
         word = code.inner[1:]
-        if word in _EXTENDING:
-            self.builds_on_another = True
+        if word in _EXTENDING and self.text.startswith("(", code.end):
+            self._extend(code)
         elif word.startswith("end"):
             self._close(code)
         elif word != "section" and word in self.ends:
@@ -262,6 +263,10 @@ class _Reading:
         elif code.start >= self.razor_end and (match := _RAZOR.match(self.text, code.start)):
             self.razor_end = self._closed_brace(match.end())
             self.conditions.append(Span(code.start, self.razor_end))
+
+    def _extend(self, code: Code) -> None:
+        """Engines take this at the top of a file only; behind the beginning of a page it is but written about."""
+        self.builds_on_another = self.builds_on_another or not _BEGINS_PAGE.search(self.text, 0, code.start)
 
     def _closed_brace(self, position: int) -> int:
         """Where a block ends whose brace was opened just before here, with every `else` of it."""

@@ -160,6 +160,12 @@ class PartTests(TestCase):
         with self.assertRaisesRegex(HeadRefused, r"declares x\.ico itself"):
             edit_head(b"{% extends 'a' %}{% block head %}<link rel=icon href=x.ico>{% endblock %}", ICONS)
 
+    def test_pages_about_templates_are_pages(self):
+        page = around(LINK).replace(
+            "<body>", "<body><pre>{% extends 'a' %} @extends('b') {% if x %} {# </pre>@layout <i>"
+        )
+        self.assertEqual(icons_in_head(edited(page)), len(ICONS.lines()))
+
     def test_parts_that_hold_only_an_icon_line_are_named(self):
         for part in ("<link rel=icon href=x.ico>", "<link rel='icon' href='x.ico'>\n{{ more }}\n"):
             with self.assertRaisesRegex(HeadRefused, r"declares x\.ico itself"):
