@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 
 from bexi.installing.step import Content, Step, StepKind
 from bexi.server.installs.models import Install, InstallState, InstallStep, Planning
-from bexi.server.installs.services import install_now
+from bexi.server.installs.starting import install_now
 from bexi.server.sites.models import Site
 from bexi.standin.account import PASSWORD, USER
 from bexi.standin.host import SFTP_OFFSET
@@ -26,7 +26,7 @@ class InstallViewTests(ViewTestCase):
         expect(page.get_by_text("Gives way: <link rel=").first).to_be_visible()
 
     def test_planning_shows_how_far_it_is_and_can_be_stopped(self):
-        with mock.patch("bexi.server.installs.tasks.run_planning"):
+        with mock.patch("bexi.server.installs.starting.run_planning"):
             page = self.view("install")
             expect(page.get_by_role("button", name="Stop planning")).to_be_enabled()
             Planning.objects.update(state="reading", done=1200, total=5000)

@@ -10,7 +10,7 @@ from bexi.core.framing.recipe import Recipe
 from bexi.server.artwork.services import add_artwork
 from bexi.server.benches.services import save_draft
 from bexi.server.builds.services import build_site
-from bexi.server.installs.services import install_now
+from bexi.server.installs.starting import install_now
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase
 from tests.pictures import BLUE_DISC, plain_png

@@ -13,7 +13,7 @@ from bexi.core.framing.recipe import Recipe
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
 from bexi.server.benches.services import save_draft
-from bexi.server.builds import services as builds
+from bexi.server.builds import starting as builds
 from bexi.server.builds.models import BuildRun
 from bexi.server.sites.models import Site
 from tests.pictures import BLUE_DISC, plain_png
@@ -60,6 +60,6 @@ class AtOnceTests(TransactionTestCase):
     def test_a_build_is_begun_once(self):
         site = Site.objects.create(name="Ferry")
         save_draft(site, add_artwork("disc.svg", BLUE_DISC), Recipe.of(Frame(0, 0, 512)), 0)
-        with mock.patch("bexi.server.builds.tasks.run_build"):
+        with mock.patch("bexi.server.builds.starting.run_build"):
             runs = self.all_at_once(lambda: builds.start(site).pk)
         self.assertEqual((set(runs), BuildRun.objects.count()), ({BuildRun.objects.get().pk}, 1))

@@ -20,7 +20,7 @@ from bexi.core.iconset.plan import READY_MADE
 from bexi.server import worker
 from bexi.server.artwork.services import add_artwork
 from bexi.server.benches.services import save_draft
-from bexi.server.builds import services
+from bexi.server.builds import services, starting
 from bexi.server.builds.models import BuildRun, RunState
 from bexi.server.sites.models import Site
 from tests.pictures import BLUE_DISC, decoded
@@ -82,12 +82,12 @@ class RunTests(BenchTestCase):
 
     def waiting(self) -> BuildRun:
         self.keep(0)
-        with mock.patch("bexi.server.builds.tasks.run_build"):
-            return services.start(self.site)
+        with mock.patch("bexi.server.builds.starting.run_build"):
+            return starting.start(self.site)
 
     def test_a_stopped_run_keeps_nothing(self):
         run = self.waiting()
-        self.assertEqual(services.start(self.site), run)  # it is in line already
+        self.assertEqual(starting.start(self.site), run)  # it is in line already
         self.assertEqual(self.ask("POST", f"build-runs/{run.pk}/stop").status_code, 202)
         services.carry_out(run)
         self.assertEqual((run.state, run.done, self.site.builds.count()), (RunState.STOPPED, 1, 0))
@@ -120,7 +120,7 @@ class WorkerTests(TransactionTestCase):
         with tempfile.TemporaryDirectory() as folder, override_settings(BLOB_FOLDER=Path(folder)):
             site = Site.objects.create(name="Ferry")
             save_draft(site, add_artwork("disc.svg", BLUE_DISC), Recipe.of(Frame(0, 0, 512)), 0)
-            run = services.start(site)
+            run = starting.start(site)
             self.assertEqual(run.state, RunState.WAITING)
             call_command("db_worker", batch=True, interval=0, startup_delay=False, verbosity=0)
             run.refresh_from_db()

@@ -15,9 +15,9 @@ from bexi.core.livesite.pages import Served
 from bexi.hosts.place import Place
 from bexi.installing.top_folder import system_folder
 from bexi.server import vault
-from bexi.server.installs import planning, services
+from bexi.server.installs import planning, services, starting
 from bexi.server.installs.models import Install, InstallState, KeptSecret, Planning
-from bexi.server.installs.places import place_of
+from bexi.server.installs.places import place_of, place_then, secret_of
 from bexi.server.sites.models import Site
 from bexi.standin.account import PASSWORD, USER
 from bexi.standin.host import FTP_OFFSET, LOOPBACK, PORTS, SFTP_OFFSET, running
@@ -66,8 +66,8 @@ class InstallTestCase(BenchTestCase):
     def put_in_line(self) -> Install:
         """An installation whose turn does not come by itself."""
         planning = Planning.objects.get(pk=self.plan()["id"])
-        with mock.patch("bexi.server.installs.tasks.run_install"):
-            return services.start_install(planning)
+        with mock.patch("bexi.server.installs.starting.run_install"):
+            return starting.start_install(planning)
 
 
 class InstallApiTests(InstallTestCase):
@@ -166,12 +166,12 @@ class InstallApiTests(InstallTestCase):
 
     def test_a_plan_whose_files_cannot_be_kept_is_not_made(self):
         with mock.patch("bexi.server.installs.planning.blobs.put", side_effect=OSError), self.assertRaises(OSError):
-            planning.plan_now(self.site)
+            starting.plan_now(self.site)
         kept = Planning.objects.get()
         self.assertEqual((kept.state, kept.plan, kept.sealed), ("failed", None, ""))
 
     def test_planning_can_be_stopped_and_left_and_come_back_to(self):
-        with mock.patch("bexi.server.installs.tasks.run_planning"):
+        with mock.patch("bexi.server.installs.starting.run_planning"):
             first = self.plan()
         self.assertEqual((first["state"], self.plan()["id"]), ("waiting", first["id"]))
         self.ask("POST", f"plannings/{first['id']}/stop")
@@ -181,7 +181,7 @@ class InstallApiTests(InstallTestCase):
         self.problem(self.do(told), 409, "plan-outdated")
 
     def test_a_planning_that_is_no_longer_wanted_leaves_nothing(self):
-        with mock.patch("bexi.server.installs.tasks.run_planning"):
+        with mock.patch("bexi.server.installs.starting.run_planning"):
             self.plan()
         superseded = Planning.objects.get()
         self.plan(pages="news/*")
@@ -395,6 +395,19 @@ class OverSftpTests(InstallTestCase):
             self.assertTrue(self.connect(trust=trust, keep=True).json()["secret_kept"])
             self.ask("PUT", f"sites/{self.site.pk}", {"name": "Ferry", "place": place})
             self.assertEqual((KeptSecret.objects.exists(), bool(Site.objects.get().trusted)), (kept, kept), place)
+
+    def test_an_undo_goes_to_where_it_was_installed_and_takes_no_other_accounts_secret(self):
+        before = {path: path.read_bytes() for path in self.log.rglob("*") if path.is_file()}
+        old = self.site.place
+        self.connect(trust=self.connect().json()["fingerprint"])
+        done = self.install(secret=PASSWORD).json()
+        self.ask("PUT", f"sites/{self.site.pk}", {"name": "Ferry", "place": f"sftp://{USER}@elsewhere.example/log"})
+        KeptSecret.objects.create(site=self.site, sealed=vault.seal("of another account"))
+        journal = Install.objects.get()
+        self.assertEqual(secret_of(Site.objects.get(), "", place_then(journal)), "")
+        undone = self.ask("POST", f"installs/{done['id']}/undo", {"secret": PASSWORD}).json()
+        self.assertEqual((undone["place"], undone["state"]), (old, "done"), undone)
+        self.assertEqual({path: path.read_bytes() for path in self.log.rglob("*") if path.is_file()}, before)
 
     def test_a_password_goes_in_clear_text_only_after_a_yes(self):
         port = Place.parse(self.site.place).port - SFTP_OFFSET + FTP_OFFSET

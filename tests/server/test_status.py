@@ -8,7 +8,7 @@ from bexi.server.builds.models import Build, BuildFile
 from bexi.server.checks.services import check_site
 from bexi.server.demo.load import load_demo
 from bexi.server.installs.models import Install
-from bexi.server.installs.services import install_now, undo
+from bexi.server.installs.starting import install_now, undo
 from bexi.server.sites.models import Site
 from bexi.server.sites.status import SiteState, state_of
 from bexi.standin.host import PORTS, running

@@ -17,7 +17,7 @@ from bexi.server import blobs
 from bexi.server.benches.api import RecipeBody
 from bexi.server.benches.models import Draft
 from bexi.server.benches.services import refuse_overtaken
-from bexi.server.builds import services
+from bexi.server.builds import services, starting
 from bexi.server.builds.models import Build, BuildFile, BuildRun, RunState
 from bexi.server.builds.plans_api import PlannedFileOut
 from bexi.server.sites.models import Site
@@ -131,7 +131,7 @@ def build_site(request: HttpRequest, site_id: int, body: BuildIn) -> tuple[int, 
     """Build a draft of a site in the background, as the person sees it."""
     draft = get_object_or_404(Draft, pk=body.draft_id, site_id=site_id)
     refuse_overtaken(draft, body.revision)
-    return 202, BuildRunOut.of(services.start(draft.site, draft))
+    return 202, BuildRunOut.of(starting.start(draft.site, draft))
 
 
 @router.get("/sites/{site_id}/build-run", response=BuildRunOut | None)

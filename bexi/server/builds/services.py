@@ -40,23 +40,6 @@ class BuildStopped(Exception):
     """The person asked to stop."""
 
 
-def start(site: Site, draft: Draft | None = None) -> BuildRun:
-    """Put a build of a draft in line, without one of that on the bench; the run under way already, if there is one.
-
-    Raises FramingRefused when there is no draft.
-    """
-    from bexi.server.builds.tasks import run_build
-
-    with transaction.atomic():  # asked several times at once, it is begun once
-        under_way = latest_run(site)
-        if under_way and not under_way.is_over:
-            return under_way
-        run = BuildRun.objects.create(site=site, **_order(draft or _draft(site)))
-    run_build.enqueue(run.pk)
-    run.refresh_from_db()
-    return run
-
-
 def latest_run(site: Site) -> BuildRun | None:
     """The latest run of a site; one that lost its worker is over."""
     run = site.build_runs.first()
@@ -113,7 +96,7 @@ def _note(run: BuildRun, progress: Progress) -> None:
 
 def build_site(site: Site) -> Build:
     """Build the draft of a site at once; raises FramingRefused without a draft, BuildFailed when a check fails."""
-    return build_order(site, BuildRun(site=site, **_order(_draft(site))), lambda progress: None)
+    return build_order(site, BuildRun(site=site, **order_of(draft_on_bench(site))), lambda progress: None)
 
 
 def build_order(site: Site, order: Order, watch: Callable[[Progress], None]) -> Build:
@@ -143,14 +126,16 @@ def build_order(site: Site, order: Order, watch: Callable[[Progress], None]) -> 
     return build
 
 
-def _draft(site: Site) -> Draft:
+def draft_on_bench(site: Site) -> Draft:
+    """The draft that is built next; raises FramingRefused when there is none."""
     draft = site.drafts.select_related("artwork").first()
     if draft is None:
         raise FramingRefused("no-draft", "Nothing is on the bench of this site yet. Choose an artwork first.")
     return draft
 
 
-def _order(draft: Draft) -> dict[str, object]:
+def order_of(draft: Draft) -> dict[str, object]:
+    """What building a draft takes, as it is now."""
     artworks = (draft.artwork, *draft.beside.all())
     credits = (credit_line(artwork.title, artwork.credit, artwork.licence) for artwork in artworks)
     return {
@@ -186,7 +171,7 @@ def ready_name(plan: Plan) -> str | None:
 
 def whole_set(site: Site, plan: Plan) -> BuiltSet:
     """Everything the catalogue and a plan hold, made from the draft: what each file would add. Kept for a while."""
-    draft = _draft(site)
+    draft = draft_on_bench(site)
     whole = Plan(
         READY_MADE["whole"].files,
         plan.frames,
@@ -213,7 +198,7 @@ def costs(site: Site, plan: Plan) -> dict[str, int]:
     taken = {file.name: len(file.data) for file in whole.files}
     for file in chosen:
         if not isinstance(file.spec, IconSpec):
-            recipe = _draft(site).read_recipe
+            recipe = draft_on_bench(site).read_recipe
             taken[file.name] = len(engine.text_file(file.spec, plan, recipe, site.name, chosen))
     return taken
 
@@ -270,7 +255,7 @@ def rebuild(build: Build) -> list[FileDifference]:
 
 def fit_for(site: Site, wanted: Requirement) -> Fit:
     """The one file of the draft that an upload field asks for; raises PlanRefused with the reason."""
-    draft = _draft(site)
+    draft = draft_on_bench(site)
     return fit(pictures_from(draft.sources()), draft.read_recipe, wanted)
 
 

@@ -13,7 +13,7 @@ from bexi.server.benches.services import save_draft
 from bexi.server.builds.services import build_site
 from bexi.server.checks.services import check_site
 from bexi.server.demo import artwork as drawings
-from bexi.server.installs.services import install_now
+from bexi.server.installs.starting import install_now
 from bexi.server.sites.models import Site
 from bexi.standin.account import USER
 from bexi.standin.host import LOOPBACK, SFTP_OFFSET, running

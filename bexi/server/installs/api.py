@@ -13,7 +13,7 @@ from bexi.hosts.opening import Trial
 from bexi.installing.plan import is_page
 from bexi.installing.step import Step, StepKind
 from bexi.server import worker
-from bexi.server.installs import by_hand, places, planning, services
+from bexi.server.installs import by_hand, places, planning, services, starting
 from bexi.server.installs.models import Install, InstallState, KeptSecret, Planning, PlanningState
 from bexi.server.installs.planning import ALL_PAGES
 from bexi.server.sites.models import Site
@@ -253,7 +253,7 @@ def connect(request: HttpRequest, site_id: int, body: ConnectionIn) -> Connectio
 def plan(request: HttpRequest, site_id: int, body: PlanningIn) -> tuple[int, PlanningOut]:
     """Find out, in the background, what installing the latest build would do, step by step."""
     site = get_object_or_404(Site, pk=site_id)
-    return 202, PlanningOut.of(planning.start(site, body.secret, body.pages))
+    return 202, PlanningOut.of(starting.start_planning(site, body.secret, body.pages))
 
 
 @router.get("/plannings/{planning_id}", response=PlanningOut)
@@ -281,7 +281,7 @@ def difference(request: HttpRequest, planning_id: int, body: DifferenceIn) -> Di
 def list_installs(request: HttpRequest, site_id: int) -> list[InstallOut]:
     """The installations of a site and their undoings, the latest first."""
     installs = get_object_or_404(Site, pk=site_id).installs.select_related("build")
-    return [InstallOut.of(install) for install in installs.annotate(step_count=Count("steps"))]
+    return [InstallOut.of(install) for install in installs.annotate(step_count=Count("steps")).order_by("-id")]
 
 
 @router.post("/sites/{site_id}/installs", response={202: InstallOut})
@@ -290,7 +290,7 @@ def install(request: HttpRequest, site_id: int, body: InstallIn) -> tuple[int, I
     planned = planning.planning_by(body.planning_id)
     if planned.site_id != site_id:
         raise Http404
-    return 202, InstallOut.of(services.start_install(planned, body.secret))
+    return 202, InstallOut.of(starting.start_install(planned, body.secret))
 
 
 @router.get("/installs/{install_id}/files", response=list[InstalledFileOut])
@@ -319,7 +319,7 @@ def put_back(request: HttpRequest, install_id: int, body: SecretIn) -> InstallOu
 def undo(request: HttpRequest, install_id: int, body: UndoIn) -> tuple[int, InstallOut]:
     """Take an installation back in the background."""
     done = get_object_or_404(Install, pk=install_id)
-    return 202, InstallOut.of(services.start_undo(done, body.secret, body.over, body.leave))
+    return 202, InstallOut.of(starting.start_undo(done, body.secret, body.over, body.leave))
 
 
 @router.post("/installs/{install_id}/versions", response=VersionsOut)

@@ -11,7 +11,7 @@ from bexi.hosts.protocol import Host
 from bexi.installing.top_folder import system_folder, warning_about
 from bexi.server import vault
 from bexi.server.fetching import visiting
-from bexi.server.installs.models import KeptSecret
+from bexi.server.installs.models import Install, KeptSecret
 from bexi.server.sites.models import Site, account_changed
 from bexi.server.sites.own_folder import refuse_own_folder
 
@@ -27,10 +27,20 @@ def place_of(site: Site) -> Place:
     return place
 
 
-def secret_of(site: Site, given: str) -> str:
-    """The secret that was given now, else the kept one, else none."""
-    kept = KeptSecret.objects.filter(site=site).first()
+def place_then(done: Install) -> Place:
+    """Where an installation was done, which may be another place than the site's own by now."""
+    place = Place.parse(done.place)
+    return place.trusting(done.site.trusted if _is_of(place, done.site) else done.trusted)
+
+
+def secret_of(site: Site, given: str, place: Place) -> str:
+    """The secret that was given now, else the kept one if it is that of this place, else none."""
+    kept = KeptSecret.objects.filter(site=site).first() if _is_of(place, site) else None
     return given or (vault.unseal(kept.sealed) if kept else "")
+
+
+def _is_of(place: Place, site: Site) -> bool:
+    return bool(site.place) and Place.parse(site.place).is_same_account(place)
 
 
 def connect(site: Site, secret: str, keep: bool, trust: str) -> list[Trial]:
@@ -38,8 +48,9 @@ def connect(site: Site, secret: str, keep: bool, trust: str) -> list[Trial]:
     if trust:
         Site.objects.filter(pk=site.pk).update(trusted=trust)
         site.trusted = trust
-    used = secret_of(site, secret)
-    trials = try_out(place_of(site), used)
+    place = place_of(site)
+    used = secret_of(site, secret, place)
+    trials = try_out(place, used)
     if all(trial.works for trial in trials):
         if keep and used:
             KeptSecret.objects.update_or_create(site=site, defaults={"sealed": vault.seal(used)})

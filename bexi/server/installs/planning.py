@@ -15,11 +15,11 @@ from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
 from bexi.installing.plan import InstallPlan, plan_install
 from bexi.installing.step import Content, StepKind
-from bexi.server import blobs, locks, vault, worker
+from bexi.server import blobs, locks, vault
 from bexi.server.builds.models import Build
 from bexi.server.builds.services import head_lines
-from bexi.server.installs.models import UNFINISHED, Planning, PlanningState
-from bexi.server.installs.places import place_of, place_warning, secret_of
+from bexi.server.installs.models import Planning, PlanningState
+from bexi.server.installs.places import place_warning, secret_of
 from bexi.server.sites.models import Site
 
 ALL_PAGES = "*"
@@ -38,48 +38,12 @@ def latest_build(site: Site) -> Build:
     return build
 
 
-def start(site: Site, secret: str = "", pages: str = ALL_PAGES) -> Planning:
-    """Put the planning of the latest build in line; what is under way for the same goes on."""
-    from bexi.server.installs.tasks import run_planning
-
-    fresh = _ordered(site, secret, pages)
-    under_way = site.plannings.first()
-    if under_way and not under_way.is_over and not worker.is_lost(under_way) and _same(under_way, fresh):
-        return under_way
-    site.plannings.exclude(installs__state__in=UNFINISHED).delete()
-    fresh.save()
-    run_planning.enqueue(fresh.pk)
-    fresh.refresh_from_db()
-    return fresh
-
-
 def planning_by(planning_id: int) -> Planning:
     """The planning of this number; raises InstallRefused when it has given way to a later one."""
     planning = Planning.objects.filter(pk=planning_id).first()
     if planning is None:
         raise InstallRefused("plan-outdated", "A newer plan was made since. Nothing was touched; plan again.")
     return planning
-
-
-def plan_now(site: Site) -> Planning:
-    """Plan at once, for all pages of a folder on this machine."""
-    planning = _ordered(site, "", ALL_PAGES)
-    planning.save()
-    carry_out(planning)
-    planning.refresh_from_db()
-    return planning
-
-
-def _ordered(site: Site, secret: str, pages: str) -> Planning:
-    place = place_of(site)
-    sealed = vault.seal(secret_of(site, secret))
-    return Planning(
-        site=site, build=latest_build(site), place=str(place), trusted=place.trusted, sealed=sealed, pages=pages
-    )
-
-
-def _same(one: Planning, other: Planning) -> bool:
-    return (one.build_id, one.place, one.pages) == (other.build_id, other.place, other.pages)
 
 
 def carry_out(planning: Planning) -> None:
@@ -175,7 +139,7 @@ def before_and_after(planning: Planning, path: str, secret: str = "") -> tuple[b
     if step is None or step.after is None:
         raise InstallRefused("no-such-step", f"{path} is not part of this plan. Plan again.")
     place = Place.parse(planning.place).trusting(planning.trusted)
-    with opened(place, secret_of(planning.site, secret)) as host:
+    with opened(place, secret_of(planning.site, secret, place)) as host:
         now = host.read(path)
     if Content.of(now) != step.before:
         raise InstallRefused("site-changed", f"{path} was changed since the plan was made. Plan again.")

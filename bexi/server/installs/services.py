@@ -1,10 +1,9 @@
 """Doing and undoing installations, with the journal in the database."""
 
-import getpass
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from contextlib import AbstractContextManager, suppress
 
-from django.db import DatabaseError, IntegrityError, transaction
+from django.db import DatabaseError
 from django.utils import timezone
 
 from bexi.core.errors import HostRefused, InstallRefused
@@ -14,57 +13,13 @@ from bexi.hosts.careful import CarefulHost
 from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
 from bexi.hosts.protocol import Host
-from bexi.installing.carry_out import carry_out, plan_undo, put_back
+from bexi.installing.carry_out import carry_out, put_back
 from bexi.installing.plan import new_pages
 from bexi.installing.step import Content, Step, StepKind
 from bexi.server import blobs, locks, own_disk, vault
-from bexi.server.installs.models import INTERRUPTED, Install, InstallState, InstallStep, Planning, PlanningState
-from bexi.server.installs.places import place_of, secret_of
-from bexi.server.installs.planning import icons_of, latest_build, plan_now, wanted
-from bexi.server.problems import Conflict
-from bexi.server.sites.models import Site
-
-
-def start_install(planning: Planning, secret: str = "") -> Install:
-    """Put what was planned in line; raises InstallRefused when the plan is no longer that of the site."""
-    site, build = planning.site, planning.build
-    is_current = build == latest_build(site) and planning.place == str(place_of(site))
-    if planning.state != PlanningState.DONE or not is_current:
-        raise InstallRefused(
-            "plan-outdated",
-            "The set or the place of the site changed since this plan was made. Nothing was touched; plan again.",
-        )
-    changes = [step for step in planning.read_steps if step.kind is not StepKind.SAME]
-    return _start(Install(site=site, build=build, planning=planning, manifests=planning.manifests), changes, secret)
-
-
-def install_now(site: Site) -> Install:
-    """Plan and install at once; raises InstallRefused when it was put back."""
-    return _finished(start_install(plan_now(site)))
-
-
-def start_undo(done: Install, secret: str = "", over: Sequence[str] = (), leave: Sequence[str] = ()) -> Install:
-    """Put the undoing of an installation in line.
-
-    Raises InstallRefused when it was undone already, a later one lies on top, or a file was changed since and
-    nobody has said whether the old one goes over it.
-    """
-    if done.state != InstallState.DONE or done.undoes_id:
-        raise InstallRefused("already-undone", "This installation is undone already.")
-    later = done.site.installs.filter(pk__gt=done.pk, state=InstallState.DONE, undoes=None)
-    if later.exists():
-        raise InstallRefused("later-install", "A later installation lies on top of this one. Undo that one first.")
-    place = Place.parse(done.place).trusting(done.site.trusted)
-    with opened(place, secret_of(done.site, secret)) as host:
-        steps = plan_undo(host, [step.step for step in done.steps.all()], over, leave)
-    return _start(Install(site=done.site, build=done.build, undoes=done), steps, secret)
-
-
-def undo(done: Install) -> Install:
-    """Undo at once."""
-    _finished(start_undo(done))
-    done.refresh_from_db()
-    return done
+from bexi.server.installs.models import INTERRUPTED, Install, InstallState
+from bexi.server.installs.places import place_then, secret_of
+from bexi.server.installs.planning import icons_of, wanted
 
 
 def three_versions(done: Install, path: str, secret: str = "") -> tuple[bytes | None, bytes | None, bytes | None]:
@@ -72,8 +27,8 @@ def three_versions(done: Install, path: str, secret: str = "") -> tuple[bytes | 
     row = done.steps.filter(path=path).first()
     if row is None:
         raise InstallRefused("no-such-step", f"{path} was not part of this installation.")
-    place = Place.parse(done.place).trusting(done.site.trusted)
-    with opened(place, secret_of(done.site, secret)) as host:
+    place = place_then(done)
+    with opened(place, secret_of(done.site, secret, place)) as host:
         now = host.read(path)
     return _copy(row.before_sha256), _after(row.step, icons_of(done.build, done.manifests)), now
 
@@ -89,43 +44,6 @@ def _after(step: Step, icons: HeadLines) -> bytes | None:
     if step.kind is StepKind.EDIT and step.before:
         return edit_head(blobs.get(step.before.sha256), icons, step.path).after
     return blobs.get(step.after.sha256)
-
-
-def _start(journal: Install, steps: Sequence[Step], secret: str) -> Install:
-    from bexi.server.installs.tasks import run_install
-
-    site = journal.site
-    journal.place, journal.trusted, journal.who = str(place_of(site)), site.trusted, _who()
-    journal.sealed = vault.seal(secret_of(site, secret))
-    try:
-        with transaction.atomic():
-            journal.save()
-            InstallStep.objects.bulk_create(
-                InstallStep.of(journal, position, step) for position, step in enumerate(steps)
-            )
-    except IntegrityError as error:
-        raise Conflict(
-            "install-under-way", "Another installation on this site is not finished. Wait for it, or put it back."
-        ) from error
-    run_install.enqueue(journal.pk)
-    journal.refresh_from_db()
-    return journal
-
-
-def _who() -> str:
-    try:
-        return getpass.getuser()
-    except (OSError, KeyError):
-        return ""
-
-
-def _finished(journal: Install) -> Install:
-    """The journal after its work was done on the spot."""
-    if not journal.is_over:
-        run(journal)
-    if journal.state == InstallState.PUT_BACK:
-        raise InstallRefused("put-back", journal.problem)
-    return journal
 
 
 class _Journal:

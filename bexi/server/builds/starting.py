@@ -1,0 +1,24 @@
+"""Having builds made in the background."""
+
+from django.db import transaction
+
+from bexi.server.benches.models import Draft
+from bexi.server.builds.models import BuildRun
+from bexi.server.builds.services import draft_on_bench, latest_run, order_of
+from bexi.server.builds.tasks import run_build
+from bexi.server.sites.models import Site
+
+
+def start(site: Site, draft: Draft | None = None) -> BuildRun:
+    """Put a build of a draft in line, without one of that on the bench; the run under way already, if there is one.
+
+    Raises FramingRefused when there is no draft.
+    """
+    with transaction.atomic():  # asked several times at once, it is begun once
+        under_way = latest_run(site)
+        if under_way and not under_way.is_over:
+            return under_way
+        run = BuildRun.objects.create(site=site, **order_of(draft or draft_on_bench(site)))
+    run_build.enqueue(run.pk)
+    run.refresh_from_db()
+    return run

@@ -1,0 +1,131 @@
+"""Having installations planned, done and taken back: in the background, or at once."""
+
+import getpass
+from collections.abc import Sequence
+
+from django.db import IntegrityError, transaction
+
+from bexi.core.errors import InstallRefused
+from bexi.hosts.opening import opened
+from bexi.hosts.place import Place
+from bexi.installing.carry_out import plan_undo
+from bexi.installing.step import Step, StepKind
+from bexi.server import vault, worker
+from bexi.server.installs.models import UNFINISHED, Install, InstallState, InstallStep, Planning, PlanningState
+from bexi.server.installs.places import place_of, place_then, secret_of
+from bexi.server.installs.planning import ALL_PAGES, carry_out, latest_build
+from bexi.server.installs.services import run
+from bexi.server.installs.tasks import run_install, run_planning
+from bexi.server.problems import Conflict
+from bexi.server.sites.models import Site
+
+
+def start_planning(site: Site, secret: str = "", pages: str = ALL_PAGES) -> Planning:
+    """Put the planning of the latest build in line; what is under way for the same goes on."""
+    fresh = _ordered(site, secret, pages)
+    under_way = site.plannings.first()
+    if under_way and not under_way.is_over and not worker.is_lost(under_way) and _same(under_way, fresh):
+        return under_way
+    site.plannings.exclude(installs__state__in=UNFINISHED).delete()
+    fresh.save()
+    run_planning.enqueue(fresh.pk)
+    fresh.refresh_from_db()
+    return fresh
+
+
+def plan_now(site: Site) -> Planning:
+    """Plan at once, for all pages of a folder on this machine."""
+    planning = _ordered(site, "", ALL_PAGES)
+    planning.save()
+    carry_out(planning)
+    planning.refresh_from_db()
+    return planning
+
+
+def _ordered(site: Site, secret: str, pages: str) -> Planning:
+    place = place_of(site)
+    sealed = vault.seal(secret_of(site, secret, place))
+    return Planning(
+        site=site, build=latest_build(site), place=str(place), trusted=place.trusted, sealed=sealed, pages=pages
+    )
+
+
+def _same(one: Planning, other: Planning) -> bool:
+    return (one.build_id, one.place, one.pages) == (other.build_id, other.place, other.pages)
+
+
+def start_install(planning: Planning, secret: str = "") -> Install:
+    """Put what was planned in line; raises InstallRefused when the plan is no longer that of the site."""
+    site, build = planning.site, planning.build
+    is_current = build == latest_build(site) and planning.place == str(place_of(site))
+    if planning.state != PlanningState.DONE or not is_current:
+        raise InstallRefused(
+            "plan-outdated",
+            "The set or the place of the site changed since this plan was made. Nothing was touched; plan again.",
+        )
+    changes = [step for step in planning.read_steps if step.kind is not StepKind.SAME]
+    journal = Install(site=site, build=build, planning=planning, manifests=planning.manifests)
+    return _start(journal, place_of(site), changes, secret)
+
+
+def install_now(site: Site) -> Install:
+    """Plan and install at once; raises InstallRefused when it was put back."""
+    return _finished(start_install(plan_now(site)))
+
+
+def start_undo(done: Install, secret: str = "", over: Sequence[str] = (), leave: Sequence[str] = ()) -> Install:
+    """Put the undoing of an installation in line.
+
+    Raises InstallRefused when it was undone already, a later one lies on top, or a file was changed since and
+    nobody has said whether the old one goes over it.
+    """
+    if done.state != InstallState.DONE or done.undoes_id:
+        raise InstallRefused("already-undone", "This installation is undone already.")
+    later = done.site.installs.filter(pk__gt=done.pk, state=InstallState.DONE, undoes=None)
+    if later.exists():
+        raise InstallRefused("later-install", "A later installation lies on top of this one. Undo that one first.")
+    place = place_then(done)
+    with opened(place, secret_of(done.site, secret, place)) as host:
+        steps = plan_undo(host, [step.step for step in done.steps.all()], over, leave)
+    return _start(Install(site=done.site, build=done.build, undoes=done), place, steps, secret)
+
+
+def undo(done: Install) -> Install:
+    """Undo at once."""
+    _finished(start_undo(done))
+    done.refresh_from_db()
+    return done
+
+
+def _start(journal: Install, place: Place, steps: Sequence[Step], secret: str) -> Install:
+    journal.place, journal.trusted, journal.who = str(place), place.trusted, _who()
+    journal.sealed = vault.seal(secret_of(journal.site, secret, place))
+    try:
+        with transaction.atomic():
+            journal.save()
+            InstallStep.objects.bulk_create(
+                InstallStep.of(journal, position, step) for position, step in enumerate(steps)
+            )
+    except IntegrityError as error:
+        raise Conflict(
+            "install-under-way", "Another installation on this site is not finished. Wait for it, or put it back."
+        ) from error
+    run_install.enqueue(journal.pk)
+    journal.refresh_from_db()
+    return journal
+
+
+def _who() -> str:
+    try:
+        return getpass.getuser()
+    except (OSError, KeyError):
+        return ""
+
+
+def _finished(journal: Install) -> Install:
+    """The journal after its work was done on the spot."""
+    if not journal.is_over:
+        run(journal)
+    if journal.state == InstallState.PUT_BACK:
+        raise InstallRefused("put-back", journal.problem)
+    return journal
