@@ -2,6 +2,7 @@
 
 import base64
 import re
+import time
 
 import numpy as np
 from playwright.sync_api import Page, expect
@@ -82,7 +83,9 @@ class OwnFramingTests(BenchTestCase):
         expect(page.get_by_label("Frame side, px")).to_have_value("64")
         recipe = self.saved(page)
         self.assertEqual((recipe["own"][0]["largest"], recipe["own"][0]["framing"]["artwork"]), (32, str(letter.pk)))
-        page.wait_for_timeout(1500)
+        until = time.monotonic() + 15  # the rungs follow when they are made
+        while self.icon(page, 16)[8, 8].tolist() != [0xCC, 0x22, 0x00, 255] and time.monotonic() < until:
+            page.wait_for_timeout(100)
         self.assertEqual(self.icon(page, 16)[8, 8].tolist(), [0xCC, 0x22, 0x00, 255])
         self.assertEqual(self.icon(page, 48)[24, 24].tolist(), [0x11, 0x44, 0xCC, 255])
         page.get_by_role("button", name="Build the set").click()

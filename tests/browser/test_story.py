@@ -172,6 +172,8 @@ class AccessibilityTests(BrowserTestCase):
             expect(page.get_by_alt_text("Icon at 512 px", exact=True)).to_be_visible()
             self.assert_no_axe_findings(page)
             page.get_by_role("button", name="Build the set").click()
+            number = 1 if scheme == "light" else 2
+            expect(page.get_by_role("heading", name=f"Build {number}", exact=True)).to_be_visible()
             for view, ready in (
                 ("Set", "Lines for the head"),
                 ("Artwork", "Separate parts"),

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { App, Button, Progress } from "antd";
 import { use, useEffect, useEffectEvent, useRef } from "react";
-import { useMatch, useNavigate } from "react-router";
+import { useLocation, useMatch, useNavigate } from "react-router";
 
 import type { Site } from "../api/client";
 import { isUnderWay, useBuildRun, useBuildSite, useDraft, useDraftById, useStopRun } from "../api/queries";
@@ -21,7 +21,8 @@ export function BuildButton({ site }: { site: Site }) {
   const navigate = useNavigate();
   const { message } = App.useApp();
   const draftSaving = use(DraftSaving);
-  const awaited = useRef<number>(undefined);
+  const { pathname } = useLocation();
+  const awaited = useRef<{ id: number; from: string }>(undefined);
   const queries = useQueryClient();
   const busy = isUnderWay(run.data) || build.isPending;
 
@@ -36,7 +37,7 @@ export function BuildButton({ site }: { site: Site }) {
       { draft_id: id, revision: draftSaving.revision() ?? revision },
       {
         onSuccess: (begun) => {
-          awaited.current = begun.id;
+          awaited.current = { id: begun.id, from: pathname };
           queries.setQueryData(["build-run", site.id], begun); // watched from here on
         },
         onError: (problem) => void message.error(problem.message, 8),
@@ -44,11 +45,14 @@ export function BuildButton({ site }: { site: Site }) {
     );
   };
   const onEnd = useEffectEvent(() => {
-    if (!run.data || run.data.id !== awaited.current || isUnderWay(run.data)) return;
+    if (!run.data || run.data.id !== awaited.current?.id || isUnderWay(run.data)) return;
+    const stayed = awaited.current.from === pathname; // who went on to something else is left there
     awaited.current = undefined;
     void queries.invalidateQueries();
-    if (run.data.state === "done") void navigate(`/sites/${site.id}/set`);
-    else if (run.data.state === "stopped") void message.info("Stopped. Nothing of this build was kept.");
+    if (run.data.state === "done") {
+      if (stayed) void navigate(`/sites/${site.id}/set`);
+      else void message.success("The set is built.");
+    } else if (run.data.state === "stopped") void message.info("Stopped. Nothing of this build was kept.");
     else void message.error(run.data.problem, 8);
   });
   useEffect(() => onEnd(), [run.data]);
