@@ -5,8 +5,9 @@ import logging
 from collections.abc import Callable
 
 from django.conf import settings
-from django.core.exceptions import RequestDataTooBig
+from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
 from django.http import Http404, HttpRequest, HttpResponse
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI, Schema
 from ninja.errors import ValidationError
 
@@ -83,6 +84,11 @@ def answer_problems(api: NinjaAPI) -> None:
         return problem(
             413, "request-too-large", f"This request is larger than the limit of {limit} kB. Send less at once."
         )
+
+    @api.exception_handler(SuspiciousOperation)
+    @api.exception_handler(MultiPartParserError)
+    def malformed(request: HttpRequest, error: Exception) -> HttpResponse:
+        return problem(400, *_ELSEWHERE[400])
 
     @api.exception_handler(Exception)
     def unexpected(request: HttpRequest, error: Exception) -> HttpResponse:

@@ -124,9 +124,16 @@ class SecurityTests(ApiTestCase):
             ("POST", "sites", {"name": "a", "address": "http://[/"}, 422, "invalid-request"),
             ("POST", "sites", {"name": "a", "address": "http://a\u0007b/"}, 422, "invalid-request"),
             ("POST", "sites", {"name": "a", "place": "sftp://h:99999/"}, 422, "invalid-request"),
+            ("POST", "sites", {"name": "a", "address": "http://a b/"}, 422, "invalid-request"),
+            ("POST", "sites", {"name": "\ud800"}, 422, "invalid-request"),
+            ("GET", f"artwork?search={'a+' * 3000}", None, 422, "invalid-request"),
+            ("POST", "sites/1/connection", {"trust": "x" * 1000}, 422, "invalid-request"),
         ):
             with self.subTest(path=path), quiet("django.request", "django.security.RequestDataTooBig"):
                 self.problem(self.ask(method, path, body), status, code)
+        for body, content_type in ((b"x", "multipart/form-data; boundary="), (b"[" * 100_000, "application/json")):
+            path = "/api/artwork" if body == b"x" else "/api/sites"
+            self.problem(self.client.generic("POST", path, body, content_type, headers=self.token), 400, "bad-request")
         response = self.client.generic("POST", "/api/artwork", b"", CONTENT_LENGTH="many", headers=self.token)
         self.assertLess(response.status_code, 500)
 

@@ -61,6 +61,7 @@ def joined(page: str, reference: str) -> str:
         url = urldefrag(urljoin(page, reference.strip())).url
         parts = urlsplit(url)
         is_plain = parts.scheme in ("http", "https") and bool(parts.hostname) and (parts.port or 1) > 0
+        is_plain = is_plain and " " not in parts.netloc
     except ValueError:  # a malformed one leads nowhere
         return ""
     return url if is_plain and url.isprintable() else ""

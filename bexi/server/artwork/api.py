@@ -189,7 +189,7 @@ class LicenceOut(Schema):
 @router.get("/artwork", response=ShelfOut)
 def list_artwork(
     request: HttpRequest,
-    search: str = "",
+    search: Annotated[str, Query(max_length=200)] = "",
     kind: Literal["all", "shapes", "pixels", "drawn", "unused"] = "all",
     page: Annotated[int, Query(ge=1, le=1_000_000)] = 1,
 ) -> ShelfOut:

@@ -2,12 +2,14 @@
 
 import difflib
 from datetime import datetime
+from typing import Annotated
 
 from django.db.models import Count
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Schema
 from ninja.files import UploadedFile
+from pydantic import StringConstraints
 
 from bexi.hosts.opening import Trial
 from bexi.installing.plan import is_page
@@ -26,14 +28,14 @@ _TEXT_FILES = (".webmanifest", ".json", ".xml", ".svg")
 class SecretIn(Schema):
     """The password or private key of the site's place; empty takes the kept one. Never stored in clear text."""
 
-    secret: str = ""
+    secret: Annotated[str, StringConstraints(max_length=20_000)] = ""
 
 
 class ConnectionIn(SecretIn):
     """`trust` is the fingerprint of the server's key that the person agrees to; `keep` keeps the secret, sealed."""
 
     keep: bool = False
-    trust: str = ""
+    trust: Annotated[str, StringConstraints(max_length=120)] = ""
 
 
 class TrialOut(Schema):
@@ -120,7 +122,7 @@ class InstallPlanOut(Schema):
 class PlanningIn(SecretIn):
     """`pages` are patterns like `*.html blog/*`, apart by spaces; the icons themselves are always put in place."""
 
-    pages: str = ALL_PAGES
+    pages: Annotated[str, StringConstraints(max_length=2000)] = ALL_PAGES
 
 
 class PlanningOut(Schema):
