@@ -144,7 +144,9 @@ class InstallCommandTests(CommandTestCase):
         for option, kept in (("--over", PAGE), ("--leave", b"mine")):
             self.run_bexi("install", self.icons, "--to", self.site, "--yes")
             (self.site / "index.html").write_bytes(b"mine")
-            self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes").exit_code, 2)
+            refused = self.run_bexi("undo", "--to", self.site, "--yes")
+            self.assertEqual(refused.exit_code, 2)
+            self.assertIn(option, refused.stderr)
             self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes", option, "none.html").exit_code, 2)
             undone = self.run_bexi("undo", "--to", self.site, "--yes", option, "index.html")
             self.assertEqual(undone.exit_code, 0, undone.output)

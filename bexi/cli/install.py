@@ -104,7 +104,12 @@ def undo_command(
         opening = _opening(to)
         journal = Journal.latest(to)
         with opening() as host:
-            steps = plan_undo(host, journal.steps, over or (), leave or ())
+            try:
+                steps = plan_undo(host, journal.steps, over or (), leave or ())
+            except InstallRefused as refusal:
+                if refusal.code != "changed-since":
+                    raise
+                fail(f"{refusal.sentence} Do that with --over PATH or --leave PATH.")
     _tell(steps, as_json, [])
     if steps:
         _must_agree(yes, len(steps))
