@@ -70,6 +70,11 @@ class NothingElseTests(TestCase):
         ):
             self.assertEqual(code_of(svg(body)), "svg-external-reference", body)
 
+    def test_what_drawing_programs_write_by_the_dozen_is_not_worth_a_word(self):
+        style = "enable-background:new 0 0 9 9;line-height:1.2;-editor-thing:1;--own:2;fill:#f00"
+        picture = rebuilt(FILL.format(f'style="{style}"'))
+        self.assertEqual((picture.left_out, pixel(picture)), ((), RED))
+
     def test_names_meet_none_of_our_own(self):
         picture = rebuilt(
             '<linearGradient id="bexi-recoloured"><stop stop-color="red"/></linearGradient>'

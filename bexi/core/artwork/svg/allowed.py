@@ -39,6 +39,17 @@ PRESENTATION = _words(
 PROPERTIES = PRESENTATION | _words("d cx cy r rx ry x y width height transform isolation mix-blend-mode marker")
 """What style sheets and style attributes may set."""
 
+DRAW_NOTHING = _words(
+    """
+    enable-background line-height text-align text-indent text-orientation white-space white-space-collapse
+    font-feature-settings font-variation-settings font-kerning font-variant-ligatures font-variant-position
+    font-variant-caps font-variant-numeric font-variant-alternates font-variant-east-asian text-decoration-line
+    text-decoration-style text-decoration-color text-decoration-thickness shape-margin shape-padding shape-inside
+    shape-subtract solid-color solid-opacity inline-size pointer-events cursor user-select will-change backface-visibility
+    """
+)
+"""Properties that drawing programs write by the dozen; a picture of shapes looks the same without them."""
+
 ATTRIBUTES = _words(
     """
     d points pathLength x y x1 y1 x2 y2 cx cy r rx ry fx fy fr width height dx dy rotate textLength lengthAdjust

@@ -9,7 +9,7 @@ from xml.etree.ElementTree import Element
 import cssselect2
 import tinycss2
 
-from bexi.core.artwork.svg.allowed import FUNCTIONS, PROPERTIES
+from bexi.core.artwork.svg.allowed import DRAW_NOTHING, FUNCTIONS, PROPERTIES
 from bexi.core.artwork.svg.references import Names
 from bexi.core.errors import ArtworkRefused
 
@@ -83,8 +83,8 @@ def declared(content: str | Sequence[Any], names: Names) -> tuple[list[Declarati
     for one in tinycss2.parse_blocks_contents(content, skip_comments=True, skip_whitespace=True):
         written = _written(one.value, names) if one.type == "declaration" and one.lower_name in PROPERTIES else None
         if written is None:
-            # What is meant for editors (`-inkscape-…`, custom properties) draws nothing.
-            all_kept &= one.type == "declaration" and one.lower_name.startswith("-")
+            # What is meant for editors, and custom properties, draw nothing either.
+            all_kept &= one.type == "declaration" and (one.lower_name in DRAW_NOTHING or one.lower_name.startswith("-"))
         else:
             found.append(Declaration(one.lower_name, written.strip(), one.important))
     return found, all_kept
