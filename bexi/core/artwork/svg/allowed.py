@@ -45,7 +45,8 @@ DRAW_NOTHING = _words(
     font-feature-settings font-variation-settings font-kerning font-variant-ligatures font-variant-position
     font-variant-caps font-variant-numeric font-variant-alternates font-variant-east-asian text-decoration-line
     text-decoration-style text-decoration-color text-decoration-thickness shape-margin shape-padding shape-inside
-    shape-subtract solid-color solid-opacity inline-size pointer-events cursor user-select will-change backface-visibility
+    shape-subtract solid-color solid-opacity inline-size pointer-events cursor user-select will-change
+    backface-visibility
     """
 )
 """Properties that drawing programs write by the dozen; a picture of shapes looks the same without them."""
