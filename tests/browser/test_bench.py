@@ -42,6 +42,13 @@ class BenchTestCase(BrowserTestCase):
         source = page.get_by_alt_text(f"Icon at {told}", exact=True).get_attribute("src")
         return decoded(base64.b64decode(source.split(",", 1)[1]))
 
+    def turns(self, page: Page, size: int | str, at: tuple[int, int], colour: list[int]) -> None:
+        """Wait until a pixel of an icon has a colour: rungs follow when they are made."""
+        until = time.monotonic() + 15
+        while (seen := self.icon(page, size)[at].tolist()) != colour and time.monotonic() < until:
+            page.wait_for_timeout(100)
+        self.assertEqual(seen, colour)
+
 
 class UndoTests(BenchTestCase):
     def test_every_change_is_undone_and_done_again_even_after_a_reload(self):
@@ -83,10 +90,7 @@ class OwnFramingTests(BenchTestCase):
         expect(page.get_by_label("Frame side, px")).to_have_value("64")
         recipe = self.saved(page)
         self.assertEqual((recipe["own"][0]["largest"], recipe["own"][0]["framing"]["artwork"]), (32, str(letter.pk)))
-        until = time.monotonic() + 15  # the rungs follow when they are made
-        while self.icon(page, 16)[8, 8].tolist() != [0xCC, 0x22, 0x00, 255] and time.monotonic() < until:
-            page.wait_for_timeout(100)
-        self.assertEqual(self.icon(page, 16)[8, 8].tolist(), [0xCC, 0x22, 0x00, 255])
+        self.turns(page, 16, (8, 8), [0xCC, 0x22, 0x00, 255])
         self.assertEqual(self.icon(page, 48)[24, 24].tolist(), [0x11, 0x44, 0xCC, 255])
         page.get_by_role("button", name="Build the set").click()
         expect(page.get_by_role("heading", name="Build 1")).to_be_visible()
@@ -113,8 +117,7 @@ class OwnFramingTests(BenchTestCase):
         page.get_by_role("button", name="Own framing: the home screen").click()
         page.get_by_label("Under the opaque home-screen icon", exact=True).fill("#ffeecc")
         self.assertEqual(self.saved(page)["own"][0]["purpose"], "home")
-        page.wait_for_timeout(600)
-        self.assertEqual(self.icon(page, "180 px, home screen")[0, 0].tolist(), [0xFF, 0xEE, 0xCC, 255])
+        self.turns(page, "180 px, home screen", (0, 0), [0xFF, 0xEE, 0xCC, 255])
 
     def test_an_artwork_that_only_some_sizes_take_does_not_disappear(self):
         plain = add_artwork("plain.png", plain_png())
@@ -137,9 +140,7 @@ class PlateTests(BenchTestCase):
         page.get_by_label("Plate colour", exact=True).fill("#ffcc00")
         page.get_by_label("Inset", exact=True).press("ArrowRight")
         self.assertEqual(self.saved(page)["framing"]["plate"], ["disc", "#ffcc00", 20, 1])
-        page.wait_for_timeout(600)
-        icon = self.icon(page, "180 px, home screen")
-        self.assertEqual(icon[90, 6].tolist(), [0xFF, 0xCC, 0x00, 255])
+        self.turns(page, "180 px, home screen", (90, 6), [0xFF, 0xCC, 0x00, 255])
         self.assertEqual(self.icon(page, 48)[0, 0, 3], 0)
 
 
@@ -182,17 +183,14 @@ class FinishTests(BenchTestCase):
         page.get_by_label("Outline", exact=True).press("End")
         page.get_by_label("Outline colour", exact=True).fill("#00ff00")
         self.assertEqual(self.saved(page)["framing"]["finish"], [4, 15, "#00ff00", None])
-        page.wait_for_timeout(600)
-        icon = self.icon(page, 32)
-        self.assertGreater((icon[..., 3] == 255).sum(), (before[..., 3] == 255).sum())
-        self.assertEqual(icon[16, 1].tolist(), [0, 255, 0, 255])
+        self.turns(page, 32, (16, 1), [0, 255, 0, 255])
+        self.assertGreater((self.icon(page, 32)[..., 3] == 255).sum(), (before[..., 3] == 255).sum())
 
     def test_one_colour_ink_takes_another(self):
         page = self.bench()
         page.get_by_label("Colour of the ink", exact=True).fill("#aa0022")
         self.assertEqual(self.saved(page)["framing"]["finish"][3], "#aa0022")
-        page.wait_for_timeout(600)
-        self.assertEqual(self.icon(page, 48)[24, 24].tolist(), [0xAA, 0x00, 0x22, 255])
+        self.turns(page, 48, (24, 24), [0xAA, 0x00, 0x22, 255])
         page.get_by_role("button", name="Its own colour").click()
         self.assertIsNone(self.saved(page)["framing"]["finish"][3])
 

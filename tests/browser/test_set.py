@@ -1,5 +1,6 @@
 import io
 import re
+import time
 import zipfile
 
 import numpy as np
@@ -115,7 +116,9 @@ class SetViewTests(ViewTestCase):
         page = self.view("set")
         expect(page.get_by_role("status", name="Build under way")).to_contain_text("3 of 10 files")
         page.get_by_role("button", name="Stop").click()
-        page.wait_for_timeout(500)
+        until = time.monotonic() + 15
+        while not BuildRun.objects.get(pk=run.pk).stop_asked and time.monotonic() < until:
+            page.wait_for_timeout(100)
         run.refresh_from_db()
         self.assertTrue(run.stop_asked)
         BuildRun.objects.update(state=RunState.STOPPED)
