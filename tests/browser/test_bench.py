@@ -44,7 +44,7 @@ class BenchTestCase(BrowserTestCase):
 
     def turns(self, page: Page, size: int | str, at: tuple[int, int], colour: list[int]) -> None:
         """Wait until a pixel of an icon has a colour: rungs follow when they are made."""
-        until = time.monotonic() + 15
+        until = time.monotonic() + 30
         while (seen := self.icon(page, size)[at].tolist()) != colour and time.monotonic() < until:
             page.wait_for_timeout(100)
         self.assertEqual(seen, colour)

@@ -116,7 +116,7 @@ class SetViewTests(ViewTestCase):
         page = self.view("set")
         expect(page.get_by_role("status", name="Build under way")).to_contain_text("3 of 10 files")
         page.get_by_role("button", name="Stop").click()
-        until = time.monotonic() + 15
+        until = time.monotonic() + 30
         while not BuildRun.objects.get(pk=run.pk).stop_asked and time.monotonic() < until:
             page.wait_for_timeout(100)
         run.refresh_from_db()
