@@ -72,7 +72,7 @@ class Shades:
         """Of each pixel, 0 to 1, not counting its alpha."""
         if self.hollow is None:
             return np.ones(pixels.shape[:-1], dtype=np.float32)
-        luminance = np.take(LINEAR, pixels[..., :3]) @ _LUMINANCE
+        luminance = (np.take(LINEAR, pixels[..., :3]) * _LUMINANCE).sum(axis=-1)  # a product would round by its kernel
         coverage: NDArray[np.float32] = np.clip((self.hollow - luminance) / (self.hollow - self.full), 0, 1)
         return coverage
 

@@ -9,7 +9,7 @@ from bexi.core.artwork.vector import render
 from bexi.core.framing.frame import Frame
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels, over, recoloured, to_pixels
-from bexi.core.pixels.pyramid import Pyramid
+from bexi.core.pixels.reduction import Reduction
 
 
 def reduced(picture: Picture, frame: Frame, ground: Colour | None, sizes: Sequence[int]) -> list[Pixels]:
@@ -20,7 +20,7 @@ def reduced(picture: Picture, frame: Frame, ground: Colour | None, sizes: Sequen
     """
     frame.must_touch(picture.width, picture.height)
     if isinstance(picture, Bitmap):
-        lights = _pyramid(picture, ground).square(frame.x, frame.y, frame.side, sizes)
+        lights = _reduction(picture, ground).square(frame.x, frame.y, frame.side, sizes)
         return [to_pixels(light) for light in lights]
     drawn = [render(picture, frame.x, frame.y, frame.side, size) for size in sizes]
     return [over(pixels, ground) if ground else pixels for pixels in drawn]
@@ -55,8 +55,8 @@ def cut_to(picture: Picture, cut: Frame | None, frame: Frame) -> tuple[Picture, 
 
 
 @lru_cache(maxsize=4)  # while a frame is dragged, picture and ground stay the same
-def _pyramid(picture: Bitmap, ground: Colour | None) -> Pyramid:
-    return Pyramid(picture.pixels, ground)
+def _reduction(picture: Bitmap, ground: Colour | None) -> Reduction:
+    return Reduction(picture.pixels, ground)
 
 
 def enlargement(picture: Picture, frame: Frame, size: int) -> float | None:

@@ -10,46 +10,37 @@ Pixels = NDArray[np.uint8]
 Light = NDArray[np.float32]
 """Shape (height, width, 4): linear red, green, blue multiplied by alpha, then alpha; nominally 0 to 1."""
 
-Planes = NDArray[np.float32]
-"""Light with its channels apart: shape (4, height, width), which is how large pictures are resized fastest."""
-
+ALPHA = 3
+"""The channel of that number."""
 LINEAR = np.array([linear(value / 255) for value in range(256)], dtype=np.float32)
 """Linear light, 0 to 1, of each of the 256 stored values of a channel."""
-_SHARE = np.arange(256, dtype=np.float32) / np.float32(255)
-
-
-def planes(pixels: Pixels) -> Planes:
-    """Linear, premultiplied light of stored pixels, its channels apart."""
-    light: Planes = np.empty((4, *pixels.shape[:-1]), dtype=np.float32)
-    for channel in range(3):
-        np.take(LINEAR, pixels[..., channel], out=light[channel], mode="clip")  # "clip" spares a buffer
-    np.take(_SHARE, pixels[..., 3], out=light[3], mode="clip")
-    if pixels[..., 3].min(initial=255) < 255:
-        light[:3] *= light[3]
-    return light
+_STEPS = 2**20
+_BORDERS = [linear((value - 0.5) / 255) * _STEPS for value in range(1, 256)]
+_STORED = np.searchsorted(np.array(_BORDERS), np.arange(_STEPS + 1), side="right").astype(np.uint8)
+"""The stored value nearest to linear light in so many steps: a table, since powers are rounded otherwise elsewhere."""
 
 
 def to_light(pixels: Pixels) -> Light:
     """Linear, premultiplied light of stored pixels."""
-    light: Light = np.moveaxis(planes(pixels), 0, -1)
+    alpha = pixels[..., ALPHA:].astype(np.float32) / np.float32(255)
+    light: Light = np.concatenate([LINEAR[pixels[..., :ALPHA]] * alpha, alpha], axis=-1)
     return light
 
 
-def to_pixels(light: Light) -> Pixels:
+def encoded(light: NDArray[np.floating]) -> NDArray[np.uint8]:
+    """Stored values of linear light, each rounded to the nearest; what is beyond 0 and 1 becomes those."""
+    values: NDArray[np.uint8] = np.take(_STORED, np.rint(np.clip(light, 0, 1) * _STEPS).astype(np.int32))
+    return values
+
+
+def to_pixels(light: NDArray[np.floating]) -> Pixels:
     """Stored pixels of light, each channel rounded to the nearest value; clear pixels become all zero."""
-    alpha = np.clip(light[..., 3:], 0, 1)
-    straight = np.divide(light[..., :3], alpha, out=np.zeros_like(light[..., :3]), where=alpha > 0)
-    straight = np.clip(straight, 0, 1)
-    encoded = np.where(straight <= 0.0031308, 12.92 * straight, 1.055 * straight ** (1 / 2.4) - 0.055)
-    pixels: Pixels = np.rint(np.concatenate([encoded, alpha], axis=-1) * 255).astype(np.uint8)
-    pixels[pixels[..., 3] == 0] = 0
+    alpha = np.clip(light[..., ALPHA:], 0, 1)
+    straight = np.divide(light[..., :ALPHA], alpha, out=np.zeros_like(light[..., :ALPHA]), where=alpha > 0)
+    stored_alpha = np.rint(alpha * 255).astype(np.uint8)
+    pixels: Pixels = np.concatenate([encoded(straight), stored_alpha], axis=-1)
+    pixels[pixels[..., ALPHA] == 0] = 0
     return pixels
-
-
-def colour_light(colour: Colour) -> Light:
-    """The light of an opaque colour, shape (4,)."""
-    light: Light = planes(np.array([[*colour.channels, 255]], dtype=np.uint8))[:, 0]
-    return light
 
 
 def over(pixels: Pixels, ground: Colour) -> Pixels:

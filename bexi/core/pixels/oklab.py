@@ -26,8 +26,25 @@ _TO_LAB = np.array(
 
 def oklab(colours: NDArray[np.uint8]) -> NDArray[np.float32]:
     """Lightness (0 to 1), a and b of sRGB colours; shape (..., 3) in and out."""
-    lab: NDArray[np.float32] = np.cbrt(LINEAR[colours] @ _TO_CONES.T) @ _TO_LAB.T
-    return lab
+    return _times(_TO_LAB, _cube_root(_times(_TO_CONES, LINEAR[colours])))
+
+
+def _cube_root(values: NDArray[np.float32]) -> NDArray[np.float32]:
+    """By Newton's method, in operations that every processor rounds alike; values of at least 0."""
+    fraction, exponent = np.frexp(values)
+    thirds = -(-exponent // 3)
+    rest = np.ldexp(fraction, exponent - 3 * thirds)  # 1/8 to 1
+    root = np.float32(0.42) + np.float32(0.6) * rest
+    for _ in range(4):
+        root = (2 * root + rest / (root * root)) / np.float32(3)
+    result: NDArray[np.float32] = np.where(values > 0, np.ldexp(root, thirds), 0)
+    return result
+
+
+def _times(matrix: NDArray[np.float32], vectors: NDArray[np.float32]) -> NDArray[np.float32]:
+    """The product for each vector, in an order of its own: that of a matrix product depends on the processor."""
+    product: NDArray[np.float32] = (matrix * vectors[..., None, :]).sum(axis=-1)
+    return product
 
 
 def distance_to(colours: NDArray[np.uint8], one: NDArray[np.uint8]) -> NDArray[np.float32]:

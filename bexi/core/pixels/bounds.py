@@ -1,0 +1,143 @@
+"""The darkest and the lightest light under the main lobe of each output sample, beyond which no icon goes.
+
+Lanczos weights overshoot beside edges, which shows as dark and light rings. Light is bounded by what is there.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bexi.core.pixels.kernel import Axis
+from bexi.core.pixels.laid import FINE, Codes, LaidPicture
+
+_UNSEEN = FINE / 8192
+"""Half of the smallest step that stored values can tell."""
+
+
+@dataclass(frozen=True, eq=False)
+class Extremes:
+    """The darkest and the lightest codes in squares of `pitch` pixels, from the square (`row`, `column`)."""
+
+    pitch: int
+    row: int
+    column: int
+    darkest: Codes
+    lightest: Codes
+
+
+def in_squares(best: np.ufunc, codes: Codes, pitch: int) -> Codes:
+    """The best code, darkest or lightest, in each square of `pitch`; what is left over at an end is a square, too."""
+    height, width = codes.shape[:2]
+    if height % pitch or width % pitch:
+        codes = np.pad(codes, ((0, -height % pitch), (0, -width % pitch), (0, 0)), "edge")
+    tall: Codes = codes[::pitch]
+    for row in range(1, pitch):
+        tall = best(tall, codes[row::pitch])
+    squares: Codes = tall[:, ::pitch]
+    for column in range(1, pitch):
+        squares = best(squares, tall[:, column::pitch])
+    return squares
+
+
+@dataclass(frozen=True, eq=False)
+class _Lobes:
+    """For each output sample of an axis the samples under its main lobe, and whether some of them are in no row."""
+
+    axis: Axis
+    first: NDArray[np.int64]
+    past: NDArray[np.int64]
+    beyond: NDArray[np.bool_]
+
+    @classmethod
+    def of(cls, axis: Axis) -> "_Lobes":
+        first, past = axis.main_lobes
+        inside = axis.inside
+        beyond = (first < inside.start) | (past > inside.stop)
+        return cls(axis, np.clip(first, inside.start, inside.stop), np.clip(past, inside.start, inside.stop), beyond)
+
+    def squares(self, pitch: int, origin: int, touched: bool) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+        """The first, and one past the last, of the squares that lie in the lobes, or of those that touch them."""
+        down, up = self.past // pitch, -(-self.past // pitch)
+        past = up if touched else np.where(self.past == self.axis.count, up, down)
+        first = self.first // pitch if touched else -(-self.first // pitch)
+        return first - origin, np.where(self.first < self.past, past, first) - origin
+
+    def parts(self, index: int, pitch: int) -> tuple[slice, slice, slice]:
+        """The samples under one lobe, and those of them before and after all squares that lie in it."""
+        first, past = int(self.first[index]), int(self.past[index])
+        near = min(-(-first // pitch) * pitch, past)
+        return slice(first, past), slice(first, near), slice(max(past // pitch * pitch, near), past)
+
+
+def bounded(
+    light: NDArray[np.float64], picture: LaidPicture, known: Extremes, down: Axis, across: Axis
+) -> NDArray[np.float64]:
+    """Fine light of an icon, shape (size, size, 4), kept within the light under each sample's main lobe.
+
+    Most samples are settled by the squares of `known` that lie wholly in their lobe, or by all that touch it; the
+    pixels themselves are looked at for the few that are not.
+    """
+    lobes = _Lobes.of(down), _Lobes.of(across)
+    result = light
+    for best, squares, outruns in ((np.minimum, known.darkest, np.less), (np.maximum, known.lightest, np.greater)):
+        sure, widest = _around(best, squares, known, picture, lobes)
+        limit = picture.light_of(sure)
+        unsure = (sure != widest) & outruns(light, limit) & (np.abs(light - limit) > _UNSEEN)
+        for row, column in np.argwhere(unsure.any(axis=-1)):
+            fringe = _fringe(picture, known.pitch, lobes, row, column)
+            found = [best.reduce(best.reduce(codes)) for codes in fringe if codes.size]
+            limit[row, column] = picture.light_of(best.reduce([sure[row, column], *found]))
+        result = (np.maximum if best is np.minimum else np.minimum)(result, limit)
+    return result
+
+
+def _fringe(picture: LaidPicture, pitch: int, lobes: tuple[_Lobes, _Lobes], row: int, column: int) -> Iterator[Codes]:
+    """The codes of the pixels under the lobe of one output sample that no square which lies in it holds."""
+    rows, *row_ends = lobes[0].parts(row, pitch)
+    columns, *column_ends = lobes[1].parts(column, pitch)
+    for part in (*((end, columns) for end in row_ends), *((rows, end) for end in column_ends)):
+        yield picture.codes(*part)
+
+
+def _around(
+    best: np.ufunc, squares: Codes, known: Extremes, picture: LaidPicture, lobes: tuple[_Lobes, _Lobes]
+) -> tuple[Codes, Codes]:
+    """The best code under each lobe, of the squares that lie in it and of all that touch it."""
+    down, across = (
+        [one.squares(known.pitch, origin, touched) for touched in (False, True)]
+        for one, origin in zip(lobes, (known.row, known.column), strict=True)
+    )
+    beyond = (lobes[0].beyond[:, None] | lobes[1].beyond)[..., None]
+    inside, touching = (
+        _best_of(best, tall, [runs], axis=1)[0]
+        for tall, runs in zip(_best_of(best, squares, down, axis=0), across, strict=True)
+    )
+    if not beyond.any():
+        return inside, touching
+    return np.where(beyond, best(inside, picture.outside), inside), np.where(
+        beyond, best(touching, picture.outside), touching
+    )
+
+
+def _best_of(
+    best: np.ufunc, codes: Codes, all_runs: Sequence[tuple[NDArray[np.int64], NDArray[np.int64]]], axis: int
+) -> list[Codes]:
+    """The best of runs along an axis, by runs whose lengths double; of an empty one it is what any code betters."""
+    shape = list(codes.shape)
+    shape[axis] = len(all_runs[0][0])
+    worst = np.iinfo(codes.dtype).max if best is np.minimum else 0
+    results: list[Codes] = [np.full(shape, worst, codes.dtype) for _ in all_runs]
+    longest = max(int((past - first).max()) for first, past in all_runs)
+    reach = 1
+    while True:
+        for result, (first, past) in zip(results, all_runs, strict=True):
+            (chosen,) = np.nonzero((past - first >= reach) & (past - first < 2 * reach))
+            if len(chosen):
+                from_start, to_end = (np.take(codes, at[chosen], axis) for at in (first, past - reach))
+                result[(chosen,) if axis == 0 else (slice(None), chosen)] = best(from_start, to_end)
+        if 2 * reach > longest:
+            return results
+        codes = best(codes[:-reach], codes[reach:]) if axis == 0 else best(codes[:, :-reach], codes[:, reach:])
+        reach *= 2

@@ -1,0 +1,93 @@
+"""A stored picture, laid on its ground where one is given, and its light in whole numbers, some of it at a time."""
+
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bexi.core.pixels.colour import Colour, linear
+from bexi.core.pixels.light import ALPHA, Pixels, over
+
+WHOLE = 65535.0
+"""White, and full coverage, in whole light."""
+FINE = WHOLE * 255
+"""The same in fine light, in which half-clear pixels lose nothing by being multiplied by their alpha."""
+
+_LINEAR = np.array([round(linear(value / 255) * WHOLE) for value in range(256)], dtype=np.uint16)
+Codes = NDArray[np.unsignedinteger[Any]]
+"""Light of pixels in numbers that can be compared, shape (..., 4): stored values of opaque ones, else whole light."""
+_FINE_OF_STORED = np.stack([_LINEAR.astype(np.float64) * 255] * 3 + [np.arange(256) * WHOLE], axis=-1)
+
+
+_PAIRS = np.stack([np.tile(_LINEAR, 256), np.repeat(_LINEAR, 256)], axis=-1).view(np.uint32)[:, 0]
+"""Two channels looked up at once, which takes as long as one (little-endian)."""
+
+
+class LaidPicture:
+    """Stored pixels, shape (height, width, 4), on a ground as a browser lays them (in sRGB), or as they are."""
+
+    def __init__(self, pixels: Pixels, ground: Colour | None) -> None:
+        self._pixels = pixels
+        self._ground = ground
+        self._solid = bool(pixels[..., ALPHA].min(initial=255) == 255)
+        self.height, self.width = pixels.shape[:2]
+        self.opaque = self._solid or ground is not None
+        self._outside = np.array([*ground.channels, 255] if ground else [0, 0, 0, 0], dtype=np.uint8)
+        self.outside: Codes = self._outside if self.opaque else self._outside.astype(np.uint16)
+        """The code of what lies around the picture."""
+
+    def stored(self, rows: slice, columns: slice) -> Pixels:
+        """Some of the pixels, laid on the ground if there is one."""
+        part = np.ascontiguousarray(self._pixels[rows, columns])
+        if self._ground is None or self._solid:
+            return part
+        alpha = part[..., ALPHA]
+        laid: Pixels = np.where(alpha > 0, _words(part), _words(self._outside))[..., None].view(np.uint8)
+        half = np.nonzero((alpha > 0) & (alpha < 255))
+        laid[half] = over(part[half], self._ground)
+        return laid
+
+    def fine_light(self, rows: slice, columns: slice) -> NDArray[np.float64]:
+        """Premultiplied linear light, 0 to FINE, of the pixels' channels in a row: shape (rows, 4 · columns)."""
+        stored = self.stored(rows, columns)
+        light = _straight(stored).astype(np.float64)
+        light *= stored[..., ALPHA:]
+        return light.reshape(len(stored), 4 * stored.shape[1])
+
+    def whole_light(self, rows: slice, columns: slice) -> NDArray[np.uint16]:
+        """The same, rounded to 0 to WHOLE."""
+        stored = self.stored(rows, columns)
+        light = _straight(stored)
+        alpha = stored[..., ALPHA]
+        if not self.opaque and alpha.min(initial=255) < 255:
+            light.view(np.uint64)[..., 0] *= alpha > 0  # four channels at once
+            half = np.nonzero((alpha > 0) & (alpha < 255))
+            light[half] = np.rint(light[half] * (alpha[half] / 255)[:, None]).astype(np.uint16)
+        return light.reshape(len(stored), 4 * stored.shape[1])
+
+    def codes(self, rows: slice, columns: slice) -> Codes:
+        """Premultiplied light of pixels to compare, shape (rows, columns, 4)."""
+        if self.opaque:
+            return self.stored(rows, columns)
+        light = self.whole_light(rows, columns)
+        return light.reshape(len(light), light.shape[1] // 4, 4)
+
+    def light_of(self, codes: Codes) -> NDArray[np.float64]:
+        """Fine light of codes."""
+        if self.opaque:
+            return _FINE_OF_STORED[codes, np.arange(4)]
+        light: NDArray[np.float64] = codes.astype(np.float64) * (FINE / WHOLE)
+        return light
+
+
+def _straight(stored: Pixels) -> NDArray[np.uint16]:
+    """Whole light of the channels, not multiplied by alpha, which is WHOLE everywhere."""
+    pairs = np.ascontiguousarray(stored).view(np.uint16)
+    light = np.take(_PAIRS, pairs, mode="clip").view(np.uint16)  # "clip" spares a buffer
+    light[..., ALPHA] = 65535
+    return light
+
+
+def _words(pixels: Pixels) -> NDArray[np.uint32]:
+    """Each pixel as one number."""
+    return pixels.view(np.uint32)[..., 0]
