@@ -18,7 +18,7 @@ DEEPEST = 4
 """Beyond this level the ends of a stretch take longer than all else [measured]."""
 GRID = 2**DEEPEST
 """Rows and columns are taken from multiples of so many pixels."""
-_ROWS = 128
+_ROWS = 512
 """So many rows of pixels are looked at together, which then stay in the processor's cache [measured]."""
 
 Rows = NDArray[np.unsignedinteger[Any]]

@@ -64,7 +64,7 @@ class _Icon:
         pitch, all_cells = self.level.pitch, self.level.cells(self.down.axis)
         first = max(all_cells.start, samples.start // pitch - 3)
         cells = slice(first, max(first, min(all_cells.stop, -(-samples.stop // pitch) + 3)))
-        return _Band(outputs, cells, self.down.on(self.level, outputs, cells))
+        return _Band(outputs, cells, self.down.on(self.level, outputs, cells) * (FINE / WHOLE))
 
     def _end(self, samples: slice) -> _Band:
         outputs = self.down.using(samples)
@@ -246,11 +246,10 @@ class _Sources:
         rows = np.zeros((icon.size, light.shape[1]))
         for band in icon.bands:
             rows[band.outputs] = band.weights @ light[band.inputs.start - first : band.inputs.stop - first]
-        if icon.level.number:
-            rows *= FINE / WHOLE
         for end in icon.ends:
             rows[end.outputs] += end.weights @ self._of_end(end.inputs)
-        return np.rint(rows / ONE)
+        rows *= 1 / ONE
+        return np.rint(rows, out=rows)
 
     def _of_level(self, icon: _Icon) -> tuple[int, NDArray[np.float64]]:
         number, inside = icon.level.number, icon.down.axis.inside
