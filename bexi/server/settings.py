@@ -119,6 +119,12 @@ CONTENT_SECURITY_POLICY = {
     }
 }
 
+_LOCMEM = "django.core.cache.backends.locmem.LocMemCache"
+CACHES = {
+    "default": {"BACKEND": _LOCMEM},
+    "rungs": {"BACKEND": _LOCMEM, "LOCATION": "rungs", "TIMEOUT": None, "OPTIONS": {"MAX_ENTRIES": 400}},
+}
+
 USE_TZ = True
 TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en"

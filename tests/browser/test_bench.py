@@ -407,3 +407,39 @@ class BenchAccessibilityTests(BenchTestCase):
             self.assert_no_axe_findings(page)
             page.get_by_role("button", name="Rejoin the others").click()
             self.saved(page)
+
+
+class StandInTests(BenchTestCase):
+    def test_small_icons_follow_at_once_and_say_that_they_are_stand_ins(self):
+        page = self.bench()
+        held = []
+        page.route("**/ladder", lambda route: held.append(route))
+        page.get_by_label("Frame x, px").fill("300")  # the disc lies from 102 to 922, so its left half is cut off
+        stand_in = page.get_by_role("img", name="Icon at 48 px, a stand-in")
+        expect(stand_in).to_be_visible()
+        expect(page.get_by_role("img", name="In a light tab, chosen, a stand-in")).to_be_visible()
+        pixels = stand_in.evaluate("canvas => [...canvas.getContext('2d').getImageData(2, 24, 1, 1).data]")
+        self.assertLess(np.abs(np.subtract(pixels, (17, 68, 204, 255))).max(), 3)
+        self.assertEqual(stand_in.evaluate("({width, height}) => [width, height]"), [48, 48])
+        large = page.get_by_alt_text("Icon at 512 px", exact=True)
+        expect(large.locator("xpath=ancestor::span[@data-outdated]")).to_have_count(1)
+        expect(page.get_by_text("being made").first).to_be_visible()
+        page.unroute("**/ladder")
+        for route in held:
+            route.continue_()
+        expect(stand_in).to_have_count(0)
+        expect(page.locator("[data-outdated]")).to_have_count(0)
+        self.turns(page, 48, (24, 2), [17, 68, 204, 255])
+
+    def test_the_small_icons_do_not_wait_for_the_large_ones(self):
+        page = self.bench()
+        large = []
+        page.route(
+            "**/ladder",
+            lambda route: large.append(route) if '"size":512' in route.request.post_data else route.continue_(),
+        )
+        for x, colour in ((300, [17, 68, 204, 255]), (-300, [0, 0, 0, 0]), (310, [17, 68, 204, 255])):
+            page.get_by_label("Frame x, px").fill(str(x))
+            self.turns(page, 16, (8, 1), colour)
+            page.wait_for_timeout(400)  # longer than the hand's rest, so the large ones are asked for
+        self.assertEqual(len(large), 3)

@@ -1,11 +1,16 @@
 import base64
 import io
+import socket
 import zipfile
 from contextlib import ExitStack
 from unittest import mock
 
+from django.http import HttpResponse
+from django.test import RequestFactory
+
 from bexi.server import locks
 from bexi.server.checks.services import MOST_AT_ONCE
+from bexi.server.hanging_up import has_hung_up
 from bexi.server.sites.models import Site
 from tests.pictures import decoded
 from tests.server.case import ApiTestCase, BenchTestCase, quiet
@@ -160,3 +165,27 @@ class SecurityTests(ApiTestCase):
         self.assertIn("default-src 'none'", policies[0])
         nonce = pages[0].content.decode().split("nonce=")[1].rstrip(">")
         self.assertIn(f"'nonce-{nonce}'", policies[0])
+
+
+class LadderTests(BenchTestCase):
+    def ladder(self, size: int) -> HttpResponse:
+        body = {"recipe": self.recipe, "pictures": [{"size": size, "purpose": "tab"}]}
+        return self.ask("POST", f"artwork/{self.artwork['id']}/ladder", body)
+
+    def test_pictures_are_kept_and_made_only_once(self):
+        first = self.ladder(41).json()
+        with mock.patch("bexi.server.benches.services.encode", side_effect=AssertionError):
+            self.assertEqual(self.ladder(41).json(), first)
+
+    def test_work_ends_when_nobody_waits(self):
+        with mock.patch("bexi.server.benches.api.has_hung_up", return_value=True):
+            self.problem(self.ladder(43), 409, "outdated")
+
+    def test_a_closed_connection_is_seen(self):
+        here, there = socket.socketpair()
+        self.addCleanup(here.close)
+        request = RequestFactory().get("/", **{"gunicorn.socket": here})
+        self.assertFalse(has_hung_up(request))
+        there.close()
+        self.assertTrue(has_hung_up(request))
+        self.assertFalse(has_hung_up(RequestFactory().get("/")))

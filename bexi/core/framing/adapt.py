@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -24,6 +25,7 @@ _LEAST_SHARE = 0.05
 _LUMINANCE = np.array([0.2126, 0.7152, 0.0722], dtype=np.float32)  # WCAG 2.2, "relative luminance"
 
 
+@lru_cache(maxsize=8)  # all sizes and files of a purpose share it, and a draft asks again and again
 def inside_safe_circle(picture: Picture, framing: Framing) -> Framing:
     """A framing for a maskable icon: full-bleed ground, and the frame so far out that all ink is in the safe circle.
 

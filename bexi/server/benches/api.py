@@ -19,6 +19,7 @@ from bexi.server.artwork.drawings import PlateBody
 from bexi.server.artwork.models import Artwork
 from bexi.server.benches import services
 from bexi.server.benches.models import Draft
+from bexi.server.hanging_up import has_hung_up
 from bexi.server.sites.models import Site
 
 router = Router(tags=["benches"])
@@ -265,6 +266,7 @@ def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOu
     """The icons a recipe gives, as they would be built."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
     wanted = [(picture.size, picture.purpose) for picture in body.pictures]
+    made = services.rungs(artwork, body.recipe.recipe(), wanted, lambda: has_hung_up(request))
     return [
         RungOut(
             size=rung.size,
@@ -276,7 +278,7 @@ def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOu
             own=rung.own,
             framing=FramingBody.of(rung.framing),
         )
-        for rung in services.rungs(artwork, body.recipe.recipe(), wanted)
+        for rung in made
     ]
 
 

@@ -1,29 +1,34 @@
 """Keeping drafts with their history, and the pictures the bench shows of them."""
 
-from collections.abc import Collection, Iterator
+import hashlib
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
+from django.core.cache import caches
 from django.db import transaction
 
 from bexi.core.artwork.ink import GroundKind, find_ink
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.errors import FramingRefused
-from bexi.core.formats import png
 from bexi.core.framing.compose import framing_for
 from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.framing.reduce import enlargement, reduced
-from bexi.core.iconset.build import Pictures, compose_squares
+from bexi.core.iconset.build import ENGINE_VERSION, Pictures, compose_squares
+from bexi.core.iconset.catalogue import tab_icon
+from bexi.core.iconset.encode import Job, encode
 from bexi.core.pixels.light import Pixels
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import picture_of
 from bexi.server.benches.models import Draft, DraftChange
+from bexi.server.encoding import processes
 from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
 
 MEASURED_AT = 192
+_kept = caches["rungs"]
 
 
 @dataclass(frozen=True)
@@ -42,16 +47,48 @@ class Rung:
     framing: Framing
 
 
-def rungs(artwork: Artwork, recipe: Recipe, wanted: Collection[tuple[int, Purpose]]) -> Iterator[Rung]:
-    """These pictures of the set: PNG icons are the very bytes that a build of this recipe writes."""
+def rungs(
+    artwork: Artwork,
+    recipe: Recipe,
+    wanted: Sequence[tuple[int, Purpose]],
+    nobody_waits: Callable[[], bool] = lambda: False,
+) -> list[Rung]:
+    """These pictures of the set: PNG icons are the very bytes that a build of this recipe writes.
+
+    They are kept for a while. Raises Conflict when nobody waits for them any more, found out between two steps.
+    """
     pictures = pictures_for(artwork)
-    squares = compose_squares(pictures, recipe, wanted)
-    for size, purpose in wanted:
-        framing = framing_for(picture_of(artwork), recipe, size, purpose)
-        taken = recipe.own_for(size, purpose)
-        enlarged = enlargement(pictures(framing.artwork), framing.frame, size)
-        own = recipe.own.index(taken) if taken else None
-        yield Rung(size, purpose, png.write(squares[size, purpose]), enlarged, own, framing)
+    framings = {icon: framing_for(pictures(recipe.framing.artwork), recipe, *icon) for icon in wanted}
+    keys = {icon: _key(artwork, framing, *icon) for icon, framing in framings.items()}
+    kept = _kept.get_many(keys.values())
+    missing = [icon for icon in framings if keys[icon] not in kept]
+    squares = compose_squares(pictures, recipe, missing)
+    jobs = [Job(tab_icon(size), [squares[size, purpose]]) for size, purpose in missing]
+    _stop_if(nobody_waits())
+    for icon, data in zip(missing, processes.each(encode, jobs), strict=True):
+        kept[keys[icon]] = data
+        _kept.set(keys[icon], data)
+        _stop_if(nobody_waits())
+    return [_rung(pictures, recipe, icon, framings[icon], kept[keys[icon]]) for icon in wanted]
+
+
+def _stop_if(outdated: bool) -> None:
+    if outdated:
+        raise Conflict("outdated", "Nobody waits for these pictures any more.")
+
+
+def _rung(pictures: Pictures, recipe: Recipe, icon: tuple[int, Purpose], framing: Framing, data: bytes) -> Rung:
+    size, purpose = icon
+    taken = recipe.own_for(size, purpose)
+    enlarged = enlargement(pictures(framing.artwork), framing.frame, size)
+    return Rung(size, purpose, data, enlarged, recipe.own.index(taken) if taken else None, framing)
+
+
+def _key(artwork: Artwork, framing: Framing, size: int, purpose: Purpose) -> str:
+    """Under which a picture is kept: all that it is made of."""
+    source = _artwork(artwork, framing.artwork)
+    made_of = (ENGINE_VERSION, source.sha256, source.read_as, replace(framing, artwork=None), size, purpose)
+    return hashlib.sha256(repr(made_of).encode()).hexdigest()
 
 
 def ink_in(artwork: Artwork, frame: Frame) -> Pixels:

@@ -5,7 +5,6 @@ from collections.abc import Callable, Mapping
 from types import MappingProxyType
 from typing import Any
 
-from django.conf import settings
 from django.core.cache import cache
 from django.db import transaction
 from django.db.models import Max
@@ -21,7 +20,6 @@ from bexi.core.iconset.compare import FileDifference, compare
 from bexi.core.iconset.fit import Fit, Requirement, fit
 from bexi.core.iconset.package import archive, package
 from bexi.core.iconset.plan import READY_MADE, Plan
-from bexi.core.iconset.processes import Processes
 from bexi.core.iconset.recipe_file import MAIN, NAME, RecipeFile, Source
 from bexi.core.pixels.colour import Colour
 from bexi.core.sitehead.snippet import HeadLines
@@ -30,10 +28,9 @@ from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import open_picture
 from bexi.server.benches.models import Draft
 from bexi.server.builds.models import Build, BuildFile, BuildRun, KeptRequirement, Order, RunState, SitePlan, plan_of
+from bexi.server.encoding import processes
 from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
-
-_processes = Processes(settings.ENCODING_PROCESSES)
 
 
 class BuildStopped(Exception):
@@ -102,7 +99,7 @@ def build_site(site: Site) -> Build:
 def build_order(site: Site, order: Order, watch: Callable[[Progress], None]) -> Build:
     """Build what was ordered and keep it."""
     built = engine.build(
-        pictures_from(order.sources), order.read_recipe, order.read_plan, site.name, watch, _processes.each
+        pictures_from(order.sources), order.read_recipe, order.read_plan, site.name, watch, processes.each
     )
     with transaction.atomic():
         number = (site.builds.aggregate(last=Max("number"))["last"] or 0) + 1
@@ -185,7 +182,7 @@ def whole_set(site: Site, plan: Plan) -> BuiltSet:
     key = f"whole-set-{hashlib.sha256(made_from.encode()).hexdigest()}"
     made: BuiltSet | None = cache.get(key)
     if made is None:
-        made = engine.build(pictures_from(draft.sources()), draft.read_recipe, whole, site.name, each=_processes.each)
+        made = engine.build(pictures_from(draft.sources()), draft.read_recipe, whole, site.name, each=processes.each)
         cache.set(key, made)
     return made
 
@@ -247,7 +244,7 @@ def rebuild(build: Build) -> list[FileDifference]:
             f"This was built by engine {build.engine}. Engine {engine.ENGINE_VERSION} may give other bytes.",
         )
     again = engine.build(
-        pictures_from(build.sources), build.read_recipe, build.read_plan, build.site_name, each=_processes.each
+        pictures_from(build.sources), build.read_recipe, build.read_plan, build.site_name, each=processes.each
     )
     made = {file.name: file.data for file in again.files}
     return compare({file.name: file.data for file in built_files(build)}, made)

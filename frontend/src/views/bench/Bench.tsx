@@ -15,6 +15,7 @@ import { SeenInPlace } from "./SeenInPlace";
 import { Stage } from "./Stage";
 import { useBenchKeys } from "./useBenchKeys";
 import { isOvertaken, useDraftRecipe } from "./useDraftRecipe";
+import { StandIn, useStandIns } from "./standIn";
 import { useLadder, usePictures } from "./useLadder";
 
 type Props = { site: Site; artwork: Artwork; draft: Draft; showStored: () => void };
@@ -23,6 +24,7 @@ type Props = { site: Site; artwork: Artwork; draft: Draft; showStored: () => voi
 export function Bench({ site, artwork, draft, showStored }: Props) {
   const { recipe, change, save, saveOver, savedRevision, step, ...keeping } = useDraftRecipe(draft);
   const ladder = useLadder(artwork.id, recipe, usePictures(site.id));
+  const standIns = useStandIns(artwork, recipe);
   const [ground, setGround] = useState("light");
   const [listKeys, setListKeys] = useState(false);
   const [picked, setPicked] = useState<Picked>();
@@ -92,23 +94,25 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
           )
         }
       />
-      <SeenInPlace
-        site={site}
-        rungs={ladder.rungs}
-        notes={artwork.notes.filter((note) => note.caution).map((note) => note.sentence)}
-      />
-      <Ladder
-        {...ladder}
-        site={site}
-        draft={draft}
-        ground={ground}
-        setGround={setGround}
-        picked={picked}
-        pick={setPicked}
-        builds={builds.data ?? []}
-        installed={installed}
-        heldInstalled={held}
-      />
+      <StandIn value={standIns}>
+        <SeenInPlace
+          site={site}
+          rungs={ladder.rungs}
+          notes={artwork.notes.filter((note) => note.caution).map((note) => note.sentence)}
+        />
+        <Ladder
+          {...ladder}
+          site={site}
+          draft={draft}
+          ground={ground}
+          setGround={setGround}
+          picked={picked}
+          pick={setPicked}
+          builds={builds.data ?? []}
+          installed={installed}
+          heldInstalled={held}
+        />
+      </StandIn>
       {listKeys && <KeyList close={() => setListKeys(false)} />}
       <LeavingUnsaved unsaved={keeping.pending} problem={keeping.problem} draftId={draft.id} />
     </main>

@@ -1,7 +1,7 @@
 import { Segmented, Select } from "antd";
 import { useState } from "react";
 
-import type { Build, Draft, Rung, Site } from "../../api/client";
+import type { Build, Draft, Picture, Site } from "../../api/client";
 import { useDrafts, useRungsOf } from "../../api/queries";
 import { ColourField } from "../../app/ColourField";
 import { ProblemNotice } from "../../app/ProblemNotice";
@@ -10,8 +10,9 @@ import { bytes } from "../../app/units";
 import styles from "./bench.module.css";
 import { pictureIn } from "./comparison";
 import { Loupe } from "./Loupe";
+import { RungPicture } from "./RungPicture";
 import { type Picked, PLACES } from "./scope";
-import { pngOf, usePictures } from "./useLadder";
+import { pngOf, type Step, usePictures } from "./useLadder";
 
 const ROOM = 192;
 const READING = 64;
@@ -20,7 +21,7 @@ const OWN_GROUND = "#8aa7a3";
 type Props = {
   site: Site;
   draft: Draft;
-  rungs: Rung[];
+  rungs: Step[];
   problem: Error | undefined;
   /** `light`, `dark` or a colour. */
   ground: string;
@@ -40,7 +41,7 @@ export function Ladder(props: Props) {
   const [times, setTimes] = useState(1);
   const beside = useBeside(site, draft, builds, besideKey);
   const ratio = useDevicePixelRatio() / times;
-  const isPicked = (rung: Rung) => rung.size === picked?.size && rung.purpose === picked.purpose;
+  const isPicked = (rung: Step) => rung.size === picked?.size && rung.purpose === picked.purpose;
   const inLoupe = rungs.find(isPicked) ?? rungs[0];
   const ownGround = ground !== "light" && ground !== "dark";
   return (
@@ -115,12 +116,10 @@ export function Ladder(props: Props) {
                 onClick={() => pick(isPicked(rung) ? undefined : rung)}
               >
                 <span className={styles.pair}>
-                  <TrueSizeInPart
-                    src={(heldInstalled && installed && pictureIn(installed, rung)) || pngOf(rung)}
-                    size={rung.size}
-                    room={ROOM}
+                  <HeldOrOwn
+                    rung={rung}
+                    held={heldInstalled && installed ? pictureIn(installed, rung) : undefined}
                     times={times}
-                    alt={`Icon at ${rung.size} px${placeOf(rung)}`}
                   />
                   {beside.name && (
                     <Beside name={beside.name} picture={beside.picture(rung)} rung={rung} times={times} />
@@ -137,13 +136,22 @@ export function Ladder(props: Props) {
   );
 }
 
+type HeldProps = { rung: Step; held: string | undefined; times: number };
+
+/** The icon of the draft, or what is installed while that is held up against it. */
+function HeldOrOwn({ rung, held, times }: HeldProps) {
+  const alt = `Icon at ${rung.size} px${placeOf(rung)}`;
+  if (!held) return <RungPicture rung={rung} alt={alt} room={ROOM} times={times} />;
+  return <TrueSizeInPart src={held} size={rung.size} room={ROOM} times={times} alt={alt} />;
+}
+
 /** Where the pictures to compare with come from: an earlier build, or another draft of the site. */
 function useBeside(site: Site, draft: Draft, builds: Build[], key: string) {
   const drafts = (useDrafts(site.id).data ?? []).filter(({ id }) => id !== draft.id);
   const other = drafts.find(({ id }) => key === `draft ${id}`);
   const build = builds.find(({ id }) => key === `build ${id}`);
   const rungs = useRungsOf(other, usePictures(site.id)).data ?? [];
-  const picture = (wanted: Rung): string | undefined => {
+  const picture = (wanted: Picture): string | undefined => {
     if (build) return pictureIn(build, wanted);
     const rung = rungs.find((one) => one.size === wanted.size && one.purpose === wanted.purpose);
     return rung && pngOf(rung);
@@ -151,7 +159,7 @@ function useBeside(site: Site, draft: Draft, builds: Build[], key: string) {
   return { drafts, name: build ? `Build ${build.number}` : other?.name, picture };
 }
 
-type BesideProps = { name: string; picture: string | undefined; rung: Rung; times: number };
+type BesideProps = { name: string; picture: string | undefined; rung: Picture; times: number };
 
 function Beside({ name, picture, rung, times }: BesideProps) {
   if (!picture) return <span className="reading">not there</span>;
@@ -166,12 +174,12 @@ function Beside({ name, picture, rung, times }: BesideProps) {
   );
 }
 
-const placeOf = ({ purpose }: Rung) => (purpose === "tab" ? "" : `, ${PLACES[purpose]}`);
+const placeOf = ({ purpose }: Picture) => (purpose === "tab" ? "" : `, ${PLACES[purpose]}`);
 
 /** Whole CSS px, so that every icon starts on a whole device px. */
 const rungWidth = (side: number) => Math.ceil(Math.max(READING, Math.min(side, ROOM)));
 
-function RungReading({ rung, ratio }: { rung: Rung; ratio: number }) {
+function RungReading({ rung, ratio }: { rung: Step; ratio: number }) {
   const enlarged = rung.enlargement !== null && rung.enlargement > 1;
   return (
     <span className={`reading ${styles.rungReading}`}>
@@ -179,10 +187,10 @@ function RungReading({ rung, ratio }: { rung: Rung; ratio: number }) {
         {rung.size} px{placeOf(rung)}
         {rung.size / ratio > ROOM ? ", middle part" : ""}
       </span>
-      <span data-tone={enlarged ? "caution" : "good"}>
-        {enlarged ? `${rung.enlargement?.toFixed(1)} × enlarged` : "sharp"}
+      <span data-tone={enlarged ? "caution" : undefined}>
+        {enlarged ? `${rung.enlargement?.toFixed(1)} × enlarged` : "not enlarged"}
       </span>
-      <span>{rung.own === null ? bytes(rung.bytes) : "its own"}</span>
+      <span>{rung.outdated ? "being made" : rung.own === null ? bytes(rung.bytes) : "its own"}</span>
     </span>
   );
 }

@@ -1,12 +1,13 @@
 import { Segmented } from "antd";
 import { useState } from "react";
 
-import type { Rung, Site } from "../../api/client";
-import { TrueSize, useDevicePixelRatio } from "../../app/TrueSize";
+import type { Site } from "../../api/client";
+import { useDevicePixelRatio } from "../../app/TrueSize";
 import styles from "./bench.module.css";
-import { pngOf } from "./useLadder";
+import { RungPicture } from "./RungPicture";
+import type { Step } from "./useLadder";
 
-type Props = { site: Site; rungs: Rung[]; notes: string[] };
+type Props = { site: Site; rungs: Step[]; notes: string[] };
 
 /** The icon where visitors meet it, in plain drawings that are no maker's browser or phone. */
 export function SeenInPlace({ site, rungs, notes }: Props) {
@@ -25,13 +26,13 @@ export function SeenInPlace({ site, rungs, notes }: Props) {
           <Tabs site={site} rung={small} ground="dark" />
           <ManyTabs rung={small} />
           <div className={styles.bookmarks}>
-            <TrueSize src={pngOf(small)} size={small.size} alt="In a row of bookmarks" />
+            <RungPicture rung={small} alt="In a row of bookmarks" />
             <span>{site.name}</span>
             <i />
             <span aria-hidden>Tide</span>
           </div>
           <div className={styles.result}>
-            <TrueSize src={pngOf(small)} size={small.size} alt="Beside a search result" />
+            <RungPicture rung={small} alt="Beside a search result" />
             <span>
               {site.name}
               <small>{site.address.replace(/^https?:\/\//, "").replace(/\/$/, "") || "your site"}</small>
@@ -42,7 +43,7 @@ export function SeenInPlace({ site, rungs, notes }: Props) {
       {medium && (
         <div className={styles.windows}>
           <i />
-          <TrueSize src={pngOf(medium)} size={medium.size} alt="In a row of open windows" />
+          <RungPicture rung={medium} alt="In a row of open windows" />
           <i />
         </div>
       )}
@@ -58,18 +59,14 @@ export function SeenInPlace({ site, rungs, notes }: Props) {
   );
 }
 
-type TabsProps = { site: Site; rung: Rung; ground: "light" | "dark"; chosen?: boolean };
+type TabsProps = { site: Site; rung: Step; ground: "light" | "dark"; chosen?: boolean };
 
 /** The site's tab among a few others, chosen or not. */
 const Tabs = ({ site, rung, ground, chosen = false }: TabsProps) => (
   <div className={styles.tabs} data-ground={ground}>
     <OtherTab name="Tide" />
     <div className={styles.tab} data-chosen={chosen}>
-      <TrueSize
-        src={pngOf(rung)}
-        size={rung.size}
-        alt={`In a ${ground} tab, ${chosen ? "chosen" : "not chosen"}`}
-      />
+      <RungPicture rung={rung} alt={`In a ${ground} tab, ${chosen ? "chosen" : "not chosen"}`} />
       <span>{site.name}</span>
     </div>
     <OtherTab name="Plots" chosen={!chosen} />
@@ -84,12 +81,12 @@ const OtherTab = ({ name, chosen = false }: { name: string; chosen?: boolean }) 
 );
 
 /** Among so many tabs that only icons are left, not chosen. */
-const ManyTabs = ({ rung }: { rung: Rung }) => (
+const ManyTabs = ({ rung }: { rung: Step }) => (
   <div className={styles.manyTabs}>
     {[1, 2, 3].map((number) => (
       <i key={number} />
     ))}
-    <TrueSize src={pngOf(rung)} size={rung.size} alt="Among many tabs" />
+    <RungPicture rung={rung} alt="Among many tabs" />
     {[4, 5, 6, 7].map((number) => (
       <i key={number} />
     ))}
@@ -99,12 +96,12 @@ const ManyTabs = ({ rung }: { rung: Rung }) => (
 const MASKS = ["rounded", "circle", "square"] as const;
 
 /** On a home screen, under the masks that phones lay over it. */
-function HomeScreen({ rung }: { rung: Rung }) {
+function HomeScreen({ rung }: { rung: Step }) {
   const [mask, setMask] = useState<(typeof MASKS)[number]>("rounded");
   return (
     <div className={styles.home}>
       <div className={styles.homeIcon} data-mask={mask}>
-        <TrueSize src={pngOf(rung)} size={rung.size} alt={`On a home screen, ${mask}`} />
+        <RungPicture rung={rung} alt={`On a home screen, ${mask}`} />
       </div>
       <span className="reading">home screen, {rung.size} px</span>
       <Segmented

@@ -1,9 +1,12 @@
-import { useEffect, useMemo, useRef, useState } from "react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useMemo, useState } from "react";
 
 import { answer, client, type Picture, type Recipe, type Rung } from "../../api/client";
 import { useSetPlan } from "../../api/queries";
 
-const LARGEST_SMALL = 180;
+const LARGEST_SMALL = 64;
+/** The hand rests when nothing was changed for so long. */
+const REST_MS = 250;
 /** What the places beside the stage show, whether the plan holds it or not. */
 const SEEN: Picture[] = [
   { size: 16, purpose: "tab" },
@@ -12,6 +15,9 @@ const SEEN: Picture[] = [
   { size: 180, purpose: "home" },
 ];
 const ORDER = ["tab", "home", "masked", "one-colour"];
+
+/** A picture of the ladder; an outdated one is not of the recipe as it stands now. */
+export type Step = Rung & { outdated: boolean };
 
 /** Every picture of the site's plan, and those seen in place, in the order of the ladder. */
 export function usePictures(siteId: number): Picture[] {
@@ -25,52 +31,74 @@ export function usePictures(siteId: number): Picture[] {
   }, [planned]);
 }
 
-const isSmall = ({ size }: Picture) => size <= LARGEST_SMALL;
+const isSmall = ({ size, purpose }: Picture) => size <= LARGEST_SMALL && purpose === "tab";
 const isSame = (one: Picture, other: Picture) => one.size === other.size && one.purpose === other.purpose;
 
-/** The icons of a recipe as they would be built. While it changes, the newest recipe is always asked for next. */
+/**
+ * The icons of a recipe as they would be built: the small ones follow the hand, each time the newest recipe next;
+ * the others come when it rests.
+ */
 export function useLadder(artworkId: number, recipe: Recipe, pictures: Picture[]) {
-  const [rungs, setRungs] = useState<Rung[]>([]);
-  const [problem, setProblem] = useState<Error>();
-  const wanted = useRef<{ recipe: Recipe; pictures: Picture[] }>(undefined);
-  const asking = useRef(false);
+  const [small, large] = useMemo(
+    () => [pictures.filter(isSmall), pictures.filter((picture) => !isSmall(picture))],
+    [pictures],
+  );
+  const [asked, setAsked] = useState(recipe);
+  const rested = useRested(recipe);
+  const first = useRungs(artworkId, asked, small, true);
+  const rest = useRungs(artworkId, rested, large, rested === recipe);
+  if (asked !== recipe && !first.isFetching) setAsked(recipe);
+  const steps = useMemo(() => {
+    const made = [
+      ...(first.data ?? []).map((rung) => ({
+        ...rung,
+        outdated: asked !== recipe || first.isPlaceholderData,
+      })),
+      ...(rest.data ?? []).map((rung) => ({
+        ...rung,
+        outdated: rested !== recipe || rest.isPlaceholderData,
+      })),
+    ];
+    return pictures.flatMap((picture) => made.filter((rung) => isSame(rung, picture)));
+  }, [
+    pictures,
+    recipe,
+    asked,
+    rested,
+    first.data,
+    first.isPlaceholderData,
+    rest.data,
+    rest.isPlaceholderData,
+  ]);
+  return { rungs: steps, problem: first.error ?? rest.error ?? undefined };
+}
 
-  useEffect(() => {
-    const ask = (made: Recipe, some: Picture[]) =>
+const useRungs = (artworkId: number, recipe: Recipe, pictures: Picture[], enabled: boolean) =>
+  useQuery({
+    queryKey: ["ladder", artworkId, recipe, pictures],
+    queryFn: ({ signal }) =>
       answer(
         client.POST("/api/artwork/{artwork_id}/ladder", {
           params: { path: { artwork_id: artworkId } },
-          body: { recipe: made, pictures: some },
+          body: { recipe, pictures },
+          signal,
         }),
-      );
-    const follow = async () => {
-      asking.current = true;
-      while (wanted.current) {
-        const now: { recipe: Recipe; pictures: Picture[] } = wanted.current;
-        wanted.current = undefined;
-        const inOrder = (made: Rung[]) =>
-          now.pictures.flatMap((picture) => made.find((rung) => isSame(rung, picture)) ?? []);
-        try {
-          const first = await ask(now.recipe, now.pictures.filter(isSmall));
-          setRungs((old) => inOrder([...first, ...old.filter((rung) => !isSmall(rung))]));
-          setProblem(undefined);
-          if (wanted.current) continue;
-          const large = await ask(
-            now.recipe,
-            now.pictures.filter((picture) => !isSmall(picture)),
-          );
-          setRungs(inOrder([...first, ...large]));
-        } catch (cause) {
-          setProblem(cause as Error);
-        }
-      }
-      asking.current = false;
-    };
-    wanted.current = { recipe, pictures };
-    if (!asking.current) void follow();
-  }, [artworkId, recipe, pictures]);
+      ),
+    enabled: enabled && pictures.length > 0,
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: Infinity,
+    gcTime: 10_000,
+  });
 
-  return { rungs, problem };
+/** A value once it has stayed the same for a while. */
+function useRested<T>(value: T): T {
+  const [rested, setRested] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(value), REST_MS);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return rested;
 }
 
 export const pngOf = (rung: Rung) => `data:image/png;base64,${rung.png}`;
