@@ -1,8 +1,12 @@
 """What browser tests share: the real application, the stand-in host and Chromium."""
 
+import atexit
 import base64
 import io
 import tempfile
+from contextlib import ExitStack
+from dataclasses import dataclass
+from functools import cache
 from pathlib import Path
 
 import numpy as np
@@ -10,9 +14,10 @@ from django.conf import settings
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import override_settings
 from PIL import Image
-from playwright.sync_api import ConsoleMessage, Locator, Page, expect
+from playwright.sync_api import Browser, ConsoleMessage, Locator, Page, expect
 
 from bexi.standin.host import LOOPBACK, PORTS, running
+from bexi.standin.requests_log import RequestLog
 from bexi.standin.sites import reset
 from tests.browser.chromium import chromium
 from tests.ports import free_port_range
@@ -30,15 +35,41 @@ DROP = """async ([name, type, data]) => {
 }"""
 
 
+_until_the_end = ExitStack()
+atexit.register(_until_the_end.close)
+
+
+@cache
+def one_chromium() -> Browser:
+    """The browser of this process; each page has a profile of its own all the same."""
+    return _until_the_end.enter_context(chromium())
+
+
+@dataclass(frozen=True)
+class StandIn:
+    """The stand-in host of this process: its folder, first port and log."""
+
+    served: Path
+    port: int
+    log: RequestLog
+
+
+@cache
+def one_standin() -> StandIn:
+    """The host; each test puts its sites back to their first state."""
+    served = Path(_until_the_end.enter_context(tempfile.TemporaryDirectory())) / "sites"
+    reset(served)
+    port = free_port_range(PORTS)
+    return StandIn(served, port, _until_the_end.enter_context(running(served, port)))
+
+
 class BrowserTestCase(StaticLiveServerTestCase):
     host = LOOPBACK
 
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
-        context = chromium()
-        cls.browser = context.__enter__()
-        cls.addClassCleanup(context.__exit__, None, None, None)
+        cls.browser = one_chromium()
 
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
@@ -47,12 +78,10 @@ class BrowserTestCase(StaticLiveServerTestCase):
         kept = override_settings(BLOB_FOLDER=self.folder / "blobs", TASKS=AT_ONCE)
         kept.enable()
         self.addCleanup(kept.disable)
-        self.served = self.folder / "sites"
+        standin = one_standin()
+        self.served, self.standin_port, self.requests = standin.served, standin.port, standin.log
         reset(self.served)
-        self.standin_port = free_port_range(PORTS)
-        standin = running(self.served, self.standin_port)
-        self.requests = standin.__enter__()
-        self.addCleanup(standin.__exit__, None, None, None)
+        self.requests.clear()
 
     def open(self, path: str = "/", **options: object) -> Page:
         """A page of a fresh browser profile; any error in its console fails the test."""
