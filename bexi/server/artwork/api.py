@@ -14,10 +14,10 @@ from bexi.core.artwork.treatment import Treatment
 from bexi.core.framing.frame import Frame, balanced, hug, largest_inside, whole_artwork
 from bexi.core.pixels.colour import Colour
 from bexi.server.artwork import on_site, services
+from bexi.server.artwork.changes import read_anew
 from bexi.server.artwork.drawings import DrawingBody
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.on_site import PictureOnSite
-from bexi.server.benches.services import refit
 from bexi.server.sites.models import Site
 
 router = Router(tags=["artwork"])
@@ -234,7 +234,7 @@ def change_treatment(request: HttpRequest, artwork_id: int, body: TreatmentBody)
     artwork = get_object_or_404(Artwork, pk=artwork_id)
     recolour = Colour.parse(body.recolour) if body.recolour else None
     before = services.change_treatment(artwork, Treatment(body.frame, body.lift, recolour))
-    refit(artwork, before)
+    read_anew.send(Artwork, artwork=artwork, before=before)
     return ArtworkOut.of(artwork)
 
 
@@ -243,7 +243,7 @@ def replace_artwork(request: HttpRequest, artwork_id: int, file: File[UploadedFi
     """Put a newer version in its place."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
     before = services.replace(artwork, file.name or "picture", file.read())
-    refit(artwork, before)
+    read_anew.send(Artwork, artwork=artwork, before=before)
     return ArtworkOut.of(artwork)
 
 

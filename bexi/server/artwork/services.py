@@ -3,7 +3,7 @@
 import hashlib
 from functools import lru_cache
 from pathlib import Path, PurePath
-from typing import TYPE_CHECKING
+from typing import Any
 
 from django.conf import settings
 from django.db import IntegrityError, transaction
@@ -23,9 +23,6 @@ from bexi.server import blobs
 from bexi.server.artwork.models import Artwork
 from bexi.server.kept_files import keep
 from bexi.server.problems import Conflict
-
-if TYPE_CHECKING:
-    from bexi.server.benches.models import Draft
 
 KINDS = {
     "all": Q(),
@@ -125,7 +122,7 @@ def remove(artwork: Artwork) -> None:
     artwork.save()
 
 
-def users_of(artwork: Artwork) -> list["Draft"]:
+def users_of(artwork: Artwork) -> list[Any]:
     """Drafts that use an artwork, for all sizes or some."""
     return list({*artwork.drafts.select_related("site"), *artwork.drafts_beside.select_related("site")})
 

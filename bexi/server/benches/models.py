@@ -4,7 +4,6 @@ from django.db import models
 
 from bexi.core.framing.recipe import Recipe
 from bexi.server.artwork.models import Artwork
-from bexi.server.builds.models import Build, plan_of
 from bexi.server.sites.models import Site
 
 
@@ -41,11 +40,6 @@ class Draft(models.Model):
         """What the set is made from: hash and treatment of each artwork, by its key, the main one's being empty."""
         artworks = {"": self.artwork} | {str(artwork.pk): artwork for artwork in self.beside.all()}
         return {key: [artwork.sha256, artwork.treatment] for key, artwork in artworks.items()}
-
-    def differs_from(self, build: Build) -> bool:
-        """Whether building this draft would give another set than this build."""
-        plan = plan_of(self.site).as_json()
-        return (self.sources(), self.recipe, plan) != (build.sources, build.recipe, build.plan)
 
 
 class DraftChange(models.Model):

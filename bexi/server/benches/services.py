@@ -188,7 +188,7 @@ def directions(draft: Draft) -> tuple[bool, bool]:
 
 
 @transaction.atomic
-def refit(artwork: Artwork, before: tuple[int, int]) -> None:
+def refit(artwork: Artwork, before: tuple[int, int], **told: object) -> None:
     """Keep the frames over an artwork whose width and height changed where they still fit, in every draft."""
     after = (artwork.facts["width"], artwork.facts["height"])
     if before == after:

@@ -60,7 +60,7 @@ class BuildOut(Schema):
             artwork_id=build.artwork_id,
             recipe=RecipeBody.of(Recipe.from_json(build.recipe)),
             plan_name=services.ready_name(build.read_plan),
-            current=draft is not None and not draft.differs_from(build),
+            current=draft is not None and not build.differs_from(draft),
             files=[_built(file, specs[file.name]) for file in build.files.all()],
             left_out=[LeftOutOut(**one) for one in build.left_out],
             head=services.head_lines(build).lines(),

@@ -6,6 +6,7 @@ from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.fit import FieldFormat, Ground, Requirement
 from bexi.core.iconset.plan import RECOMMENDED, Plan
 from bexi.server.artwork.models import Artwork
+from bexi.server.benches.models import Draft
 from bexi.server.sites.models import Site
 
 
@@ -72,6 +73,11 @@ class Build(Order):
 
     def __str__(self) -> str:
         return f"{self.site}, build {self.number}"
+
+    def differs_from(self, draft: Draft) -> bool:
+        """Whether building a draft of the same site would give another set."""
+        plan = plan_of(self.site).as_json()
+        return (self.sources, self.recipe, self.plan) != (draft.sources(), draft.recipe, plan)
 
 
 class BuildFile(models.Model):

@@ -47,7 +47,7 @@ def state_of(site: Site) -> SiteState:
         return SiteState.PROBLEMS
     if draft is None and build is None:
         return SiteState.EMPTY
-    if build is None or (draft is not None and draft.differs_from(build)):
+    if build is None or (draft is not None and build.differs_from(draft)):
         return SiteState.DRAFT
     if install is None or install.state != "done" or install.build_id != build.id:
         return SiteState.BUILT
