@@ -3,12 +3,10 @@
 import threading
 import time
 from contextlib import suppress
-from datetime import datetime, timedelta
+from datetime import timedelta
 from pathlib import Path
-from typing import Protocol
 
 from django.conf import settings
-from django.utils import timezone
 
 _EVERY_SECONDS = 5
 GONE_AFTER = timedelta(seconds=20)
@@ -21,25 +19,12 @@ def keep_beating() -> None:
     threading.Thread(target=_beat, daemon=True).start()
 
 
-class Work(Protocol):
-    """What is recorded of work in the background: whether it is over, and when something was heard of it last."""
-
-    changed: datetime
-
-    @property
-    def is_over(self) -> bool:
-        """Whether nothing more will happen."""
-
-
-def is_lost(work: Work) -> bool:
-    """Whether unfinished work has nobody to do it; as long as a worker is alive, it may wait for its turn."""
-    if work.is_over or timezone.now() - work.changed < GONE_AFTER:
-        return False
+def is_alive() -> bool:
+    """Whether a worker was heard of lately."""
     try:
-        alive = _file().stat().st_mtime
+        return time.time() - _file().stat().st_mtime <= GONE_AFTER.total_seconds()
     except FileNotFoundError:
-        return True
-    return time.time() - alive > GONE_AFTER.total_seconds()
+        return False
 
 
 def _beat() -> None:

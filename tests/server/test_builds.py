@@ -98,6 +98,12 @@ class RunTests(BenchTestCase):
         told = self.ask("GET", f"sites/{self.site.pk}/build-run").json()
         self.assertEqual((told["id"], told["state"]), (run.pk, "failed"))
         self.assertIn("Start Bexi again", told["problem"])
+        run.refresh_from_db()
+        self.assertEqual(run.state, RunState.WAITING)  # looking changes nothing
+        with mock.patch("bexi.server.builds.starting.run_build"):
+            self.assertNotEqual(starting.start(self.site), run)
+        run.refresh_from_db()
+        self.assertEqual(run.state, RunState.FAILED)
 
     def test_what_is_built_was_frozen_when_it_was_ordered(self):
         run = self.waiting()
@@ -129,14 +135,14 @@ class WorkerTests(TransactionTestCase):
     def test_work_may_wait_as_long_as_a_worker_is_alive(self):
         with tempfile.TemporaryDirectory() as folder, override_settings(DATA_FOLDER=Path(folder)):
             waiting = BuildRun(changed=timezone.now() - timedelta(minutes=5))
-            self.assertTrue(worker.is_lost(waiting))
-            self.assertFalse(worker.is_lost(BuildRun(changed=timezone.now())))
-            self.assertFalse(worker.is_lost(BuildRun(changed=waiting.changed, state=RunState.DONE)))
+            self.assertTrue(waiting.is_lost)
+            self.assertFalse(BuildRun(changed=timezone.now()).is_lost)
+            self.assertFalse(BuildRun(changed=waiting.changed, state=RunState.DONE).is_lost)
             with mock.patch("threading.Thread"):
                 worker.keep_beating()
-            self.assertFalse(worker.is_lost(waiting))
+            self.assertFalse(waiting.is_lost)
             os.utime(Path(folder) / "worker-alive", (0, 0))
-            self.assertTrue(worker.is_lost(waiting))
+            self.assertTrue(waiting.is_lost)
 
 
 class HandingOutTests(BenchTestCase):

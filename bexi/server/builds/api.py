@@ -92,8 +92,11 @@ class BuildRunOut(Schema):
 
     @classmethod
     def of(cls, run: BuildRun) -> "BuildRunOut":
-        """A run as the API tells it."""
-        return cls.from_orm(run)
+        """A run as the API tells it; one that lost its worker is over."""
+        told = cls.from_orm(run)
+        if run.is_lost:
+            told.state, told.problem = RunState.FAILED, services.GIVEN_UP
+        return told
 
 
 class PictureDifferenceOut(Schema):
@@ -137,14 +140,14 @@ def build_site(request: HttpRequest, site_id: int, body: BuildIn) -> tuple[int, 
 @router.get("/sites/{site_id}/build-run", response=BuildRunOut | None)
 def latest_run(request: HttpRequest, site_id: int) -> BuildRunOut | None:
     """The latest run of a site, or null."""
-    run = services.latest_run(get_object_or_404(Site, pk=site_id))
+    run = get_object_or_404(Site, pk=site_id).build_runs.first()
     return BuildRunOut.of(run) if run else None
 
 
 @router.post("/build-runs/{run_id}/stop", response={202: None})
 def stop_run(request: HttpRequest, run_id: int) -> tuple[int, None]:
     """Ask a run to stop."""
-    services.stop(get_object_or_404(BuildRun, pk=run_id))
+    get_object_or_404(BuildRun, pk=run_id).ask_to_stop()
     return 202, None
 
 

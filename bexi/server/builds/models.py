@@ -8,6 +8,7 @@ from bexi.core.iconset.plan import RECOMMENDED, Plan
 from bexi.server.artwork.models import Artwork
 from bexi.server.benches.models import Draft
 from bexi.server.sites.models import Site
+from bexi.server.work import CountedWork
 
 
 class SitePlan(models.Model):
@@ -106,30 +107,21 @@ class RunState(models.TextChoices):
     FAILED = "failed"
 
 
-class BuildRun(Order):
+class BuildRun(Order, CountedWork):
     """The work on one build, done in the background. `done` of `total` files are finished, `current` is the last."""
+
+    UNDER_WAY = RunState.WAITING, RunState.RUNNING
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="build_runs")
     state = models.CharField(max_length=10, choices=RunState.choices, default=RunState.WAITING)
-    stop_asked = models.BooleanField(default=False)
-    done = models.PositiveIntegerField(default=0)
-    total = models.PositiveIntegerField(default=0)
     current = models.CharField(max_length=120, blank=True)
-    problem = models.TextField(blank=True)
     build = models.OneToOneField(Build, models.CASCADE, null=True, related_name="run")
-    created = models.DateTimeField(auto_now_add=True)
-    changed = models.DateTimeField(auto_now=True)
 
-    class Meta:
-        ordering = ["-id"]
+    class Meta(CountedWork.Meta):
+        pass
 
     def __str__(self) -> str:
         return f"{self.site}: {self.state}"
-
-    @property
-    def is_over(self) -> bool:
-        """Whether nothing more will happen."""
-        return self.state in (RunState.DONE, RunState.STOPPED, RunState.FAILED)
 
 
 class KeptRequirement(models.Model):

@@ -23,7 +23,7 @@ from bexi.core.iconset.plan import READY_MADE, Plan
 from bexi.core.iconset.recipe_file import MAIN, NAME, RecipeFile, Source
 from bexi.core.pixels.colour import Colour
 from bexi.core.sitehead.snippet import HeadLines
-from bexi.server import blobs, locks, worker
+from bexi.server import blobs, locks
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import open_picture
 from bexi.server.benches.models import Draft
@@ -37,19 +37,13 @@ class BuildStopped(Exception):
     """The person asked to stop."""
 
 
-def latest_run(site: Site) -> BuildRun | None:
-    """The latest run of a site; one that lost its worker is over."""
-    run = site.build_runs.first()
-    if run and worker.is_lost(run):
-        run.state = RunState.FAILED
-        run.problem = "The program that builds in the background was ended. Start Bexi again, then build again."
-        run.save()
-    return run
+GIVEN_UP = "The program that builds in the background was ended. Start Bexi again, then build again."
 
 
-def stop(run: BuildRun) -> None:
-    """Ask a run to stop before its next file."""
-    BuildRun.objects.filter(pk=run.pk).update(stop_asked=True)
+def give_up(run: BuildRun) -> None:
+    """Note that a lost run will not go on."""
+    run.state, run.problem = RunState.FAILED, GIVEN_UP
+    run.save()
 
 
 def carry_out(run: BuildRun) -> None:

@@ -4,7 +4,7 @@ from django.db import transaction
 
 from bexi.server.benches.models import Draft
 from bexi.server.builds.models import BuildRun
-from bexi.server.builds.services import draft_on_bench, latest_run, order_of
+from bexi.server.builds.services import draft_on_bench, give_up, order_of
 from bexi.server.builds.tasks import run_build
 from bexi.server.sites.models import Site
 
@@ -15,9 +15,11 @@ def start(site: Site, draft: Draft | None = None) -> BuildRun:
     Raises FramingRefused when there is no draft.
     """
     with transaction.atomic():  # asked several times at once, it is begun once
-        under_way = latest_run(site)
+        under_way = site.build_runs.first()
         if under_way and not under_way.is_over:
-            return under_way
+            if not under_way.is_lost:
+                return under_way
+            give_up(under_way)
         run = BuildRun.objects.create(site=site, **order_of(draft or draft_on_bench(site)))
     run_build.enqueue(run.pk)
     run.refresh_from_db()

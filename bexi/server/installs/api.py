@@ -14,7 +14,6 @@ from pydantic import StringConstraints
 from bexi.hosts.opening import Trial
 from bexi.installing.plan import is_page
 from bexi.installing.step import Step, StepKind
-from bexi.server import worker
 from bexi.server.installs import by_hand, places, planning, services, starting
 from bexi.server.installs.models import Install, InstallState, KeptSecret, Planning, PlanningState
 from bexi.server.installs.planning import ALL_PAGES
@@ -146,7 +145,7 @@ class PlanningOut(Schema):
             build_number=made.build.number,
             place=made.place,
             state=PlanningState(made.state),
-            lost=worker.is_lost(made),
+            lost=made.is_lost,
             done=made.done,
             total=made.total,
             problem=made.problem,
@@ -222,7 +221,7 @@ class InstallOut(Schema):
             place=install.place,
             who=install.who,
             state=InstallState(install.state),
-            lost=worker.is_lost(install),
+            lost=install.is_lost,
             begun=install.begun,
             total=install.steps.count() if counted is None else counted,
             stop_asked=install.stop_asked,
@@ -267,7 +266,7 @@ def look_at_planning(request: HttpRequest, planning_id: int) -> PlanningOut:
 @router.post("/plannings/{planning_id}/stop", response={202: None})
 def stop_planning(request: HttpRequest, planning_id: int) -> tuple[int, None]:
     """Ask a planning to stop."""
-    Planning.objects.filter(pk=planning_id).update(stop_asked=True)
+    get_object_or_404(Planning, pk=planning_id).ask_to_stop()
     return 202, None
 
 
@@ -305,7 +304,7 @@ def installed_files(request: HttpRequest, install_id: int) -> list[InstalledFile
 @router.post("/installs/{install_id}/stop", response={202: None})
 def stop(request: HttpRequest, install_id: int) -> tuple[int, None]:
     """Ask an installation to stop and put back what it did."""
-    Install.objects.filter(pk=install_id).update(stop_asked=True)
+    get_object_or_404(Install, pk=install_id).ask_to_stop()
     return 202, None
 
 

@@ -5,6 +5,7 @@ from django.db import models
 from bexi.installing.step import Content, Step, StepKind
 from bexi.server.builds.models import Build
 from bexi.server.sites.models import Site
+from bexi.server.work import CountedWork, Work
 
 
 class PlanningState(models.TextChoices):
@@ -17,12 +18,14 @@ class PlanningState(models.TextChoices):
     FAILED = "failed"
 
 
-class Planning(models.Model):
+class Planning(CountedWork):
     """The planning of an installation, done in the background, and the plan.
 
     `done` of `total` pages are read. `plan` is plain data, null until it is made; the bytes of the files it writes
     lie in the blob store. `sealed` is the secret of the place, sealed, while it is needed.
     """
+
+    UNDER_WAY = PlanningState.WAITING, PlanningState.READING
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="plannings")
     build = models.ForeignKey(Build, models.CASCADE, related_name="plannings")
@@ -31,24 +34,10 @@ class Planning(models.Model):
     sealed = models.TextField(blank=True)
     pages = models.TextField()
     state = models.CharField(max_length=10, choices=PlanningState.choices, default=PlanningState.WAITING)
-    done = models.PositiveIntegerField(default=0)
-    total = models.PositiveIntegerField(default=0)
-    stop_asked = models.BooleanField(default=False)
-    problem = models.TextField(blank=True)
     plan = models.JSONField(null=True)
-    created = models.DateTimeField(auto_now_add=True)
-    changed = models.DateTimeField(auto_now=True)
-
-    class Meta:
-        ordering = ["-id"]
 
     def __str__(self) -> str:
         return f"{self.build} in {self.place}: {self.state}"
-
-    @property
-    def is_over(self) -> bool:
-        """Whether nothing more will happen."""
-        return self.state not in (PlanningState.WAITING, PlanningState.READING)
 
     @property
     def read_steps(self) -> list[Step]:
@@ -82,13 +71,15 @@ INTERRUPTED = (InstallState.STARTED, InstallState.STUCK)
 UNFINISHED = (InstallState.WAITING, InstallState.STARTED, InstallState.STUCK)
 
 
-class Install(models.Model):
+class Install(Work):
     """One installation of a build on a site's host, or the undoing of one.
 
     `sealed` is the secret of the place, sealed, while it is needed; `begun` counts the steps that were begun.
     `planning` is what it was planned by, until that is made anew; `manifests` are those that take the icons where
     they lie, the one of pages that name none first.
     """
+
+    UNDER_WAY = UNFINISHED
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="installs")
     planning = models.ForeignKey(Planning, models.SET_NULL, null=True, related_name="installs")
@@ -101,13 +92,8 @@ class Install(models.Model):
     manifests = models.JSONField(default=list)
     state = models.CharField(max_length=10, choices=InstallState.choices, default=InstallState.WAITING)
     begun = models.PositiveIntegerField(default=0)
-    stop_asked = models.BooleanField(default=False)
-    problem = models.TextField(blank=True)
-    created = models.DateTimeField(auto_now_add=True)
-    changed = models.DateTimeField(auto_now=True)
 
-    class Meta:
-        ordering = ["-id"]
+    class Meta(Work.Meta):
         constraints = [
             models.UniqueConstraint(
                 fields=["site"],
@@ -123,11 +109,6 @@ class Install(models.Model):
 
     def __str__(self) -> str:
         return f"{self.build} in {self.place}"
-
-    @property
-    def is_over(self) -> bool:
-        """Whether nothing more will happen by itself."""
-        return self.state not in UNFINISHED
 
 
 class InstallStep(models.Model):

@@ -10,7 +10,7 @@ from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
 from bexi.installing.carry_out import plan_undo
 from bexi.installing.step import Step, StepKind
-from bexi.server import vault, worker
+from bexi.server import vault
 from bexi.server.installs.models import UNFINISHED, Install, InstallState, InstallStep, Planning, PlanningState
 from bexi.server.installs.places import place_of, place_then, secret_of
 from bexi.server.installs.planning import ALL_PAGES, carry_out, latest_build
@@ -24,7 +24,7 @@ def start_planning(site: Site, secret: str = "", pages: str = ALL_PAGES) -> Plan
     """Put the planning of the latest build in line; what is under way for the same goes on."""
     fresh = _ordered(site, secret, pages)
     under_way = site.plannings.first()
-    if under_way and not under_way.is_over and not worker.is_lost(under_way) and _same(under_way, fresh):
+    if under_way and not under_way.is_over and not under_way.is_lost and _same(under_way, fresh):
         return under_way
     site.plannings.exclude(installs__state__in=UNFINISHED).delete()
     fresh.save()
