@@ -80,7 +80,7 @@ def bounded(
     pixels themselves are looked at for the few that are not.
     """
     lobes = _Lobes.of(down), _Lobes.of(across)
-    result = light
+    result = light.copy()
     for best, squares, outruns in ((np.minimum, known.darkest, np.less), (np.maximum, known.lightest, np.greater)):
         sure, widest = _around(best, squares, known, picture, lobes)
         limit = picture.light_of(sure)
@@ -89,7 +89,7 @@ def bounded(
             fringe = _fringe(picture, known.pitch, lobes, row, column)
             found = [best.reduce(best.reduce(codes)) for codes in fringe if codes.size]
             limit[row, column] = picture.light_of(best.reduce([sure[row, column], *found]))
-        result = (np.maximum if best is np.minimum else np.minimum)(result, limit)
+        (np.maximum if best is np.minimum else np.minimum)(result, limit, out=result)
     return result
 
 

@@ -24,9 +24,9 @@ from bexi.core.pixels.light import ALPHA, Light, Pixels
 
 HEADROOM = 4
 """A level has at least so many cells for each px of the icon, so that it leaves no trace in it."""
-_KEPT_ROWS = 512
+_KEPT_ROWS = 256
 """Levels with at most so many rows are kept."""
-_COLUMNS = 256
+_COLUMNS = 128
 """So many columns of the picture are reduced together; a multiple of every pitch [measured]."""
 _OUTPUTS = 16
 """So many output rows are made by one product [measured]."""
@@ -168,7 +168,7 @@ class Reduction:
         whole = rows == slice(0, picture.height) and columns == slice(0, picture.width)
         keep = whole and self._kept is None and max(wanted.levels) > 0
         asked = self._wanted_to_keep.beside(wanted) if keep else wanted
-        sums = [np.zeros((icon.size, 4, icon.size)) for icon in icons]
+        sums = {icon: np.zeros((icon.size, 4, icon.size)) for icon in icons}
 
         def reduce(stripe: slice) -> tuple[Taken, list[tuple[slice, NDArray[np.float64]]]]:
             taken = take(picture, rows, stripe, asked)
@@ -179,12 +179,13 @@ class Reduction:
         all_taken = []
         for taken, parts in workers.map(reduce, _stripes(columns)):
             all_taken.append(taken)
-            for total, (outputs, part) in zip(sums, parts, strict=True):
+            for total, (outputs, part) in zip(sums.values(), parts, strict=True):
                 total[:, :, outputs] += part
         taken = joined(all_taken)
+        all_taken.clear()  # large, and not needed any more
         if keep:
             self._keep(workers, taken)
-        return list(workers.map(lambda icon, total: self._finished(icon, total.swapaxes(1, 2), taken), icons, sums))
+        return list(workers.map(lambda icon: self._finished(icon, sums.pop(icon).swapaxes(1, 2), taken), icons))
 
     def _from_kept(self, icons: Sequence[_Icon], workers: ThreadPoolExecutor) -> list[Light]:
         """Icons made of levels halved both ways, and of pixels near the ends of the square."""
