@@ -212,7 +212,8 @@ class BenchViewTests(ViewTestCase):
         expect(rungs).to_have_count(8)
         readings = [text.split("\n")[1] for text in rungs.all_inner_texts()]
         self.assertEqual(
-            readings, ["sharp", "sharp", "sharp", *(f"{times} × enlarged" for times in (1.9, 5.1, 1.8, 1.9, 5.1))]
+            readings,
+            ["enough px", "enough px", "enough px", *(f"{times} × enlarged" for times in (1.9, 5.1, 1.8, 1.9, 5.1))],
         )
 
 

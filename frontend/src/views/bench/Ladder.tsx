@@ -15,7 +15,7 @@ import { type Picked, PLACES } from "./scope";
 import { pngOf, type Step, usePictures } from "./useLadder";
 
 const ROOM = 192;
-const READING = 64;
+const READING = 76;
 const OWN_GROUND = "#8aa7a3";
 
 type Props = {
@@ -188,7 +188,7 @@ function RungReading({ rung, ratio }: { rung: Step; ratio: number }) {
         {rung.size / ratio > ROOM ? ", middle part" : ""}
       </span>
       <span data-tone={enlarged ? "caution" : undefined}>
-        {enlarged ? `${rung.enlargement?.toFixed(1)} × enlarged` : "not enlarged"}
+        {enlarged ? `${rung.enlargement?.toFixed(1)} × enlarged` : "enough px"}
       </span>
       <span>{rung.outdated ? "being made" : rung.own === null ? bytes(rung.bytes) : "its own"}</span>
     </span>

@@ -1,15 +1,14 @@
 import { type PointerEvent, useEffect, useRef, useState } from "react";
 
-import type { Rung } from "../../api/client";
 import styles from "./bench.module.css";
-import { pngOf } from "./useLadder";
+import { pngOf, type Step } from "./useLadder";
 
 const ROOM = 192;
 /** At most so many image px along the side, so that each is seen as a square. */
 const MOST_SHOWN = 48;
 
 /** One rung enlarged to squares with a grid, and the colour of the px under the pointer. */
-export function Loupe({ rung }: { rung: Rung }) {
+export function Loupe({ rung }: { rung: Step }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const shown = Math.min(rung.size, MOST_SHOWN);
   const factor = Math.floor(ROOM / shown);
@@ -39,7 +38,11 @@ export function Loupe({ rung }: { rung: Rung }) {
     setAt({ x: cell(event.clientX - box.left, box.width), y: cell(event.clientY - box.top, box.height) });
   };
   return (
-    <figure className={styles.loupe} aria-label={`Loupe on the icon at ${rung.size} px`}>
+    <figure
+      className={styles.loupe}
+      data-outdated={rung.outdated || undefined}
+      aria-label={`Loupe on the icon at ${rung.size} px`}
+    >
       <canvas
         ref={canvas}
         className="clear-ground"
@@ -48,7 +51,8 @@ export function Loupe({ rung }: { rung: Rung }) {
         onPointerMove={follow}
       />
       <figcaption className="reading">
-        {rung.size} px, {factor} × enlarged{shown < rung.size ? ", middle part" : ""}
+        {rung.size} px,{" "}
+        {rung.outdated ? "being made" : `${factor} × enlarged${shown < rung.size ? ", middle part" : ""}`}
         <br />
         {pixels && <Reading pixels={pixels} x={at.x} y={at.y} shift={offset} />}
       </figcaption>
