@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from bexi.core.artwork.facts import Facts
 from bexi.core.artwork.ink import GroundKind
 
-LARGEST_ICON = 512
+LARGEST_USUAL = 512
 _THIN_SHARE = 0.12
 _MANY_PARTS = 8
 
@@ -90,10 +90,10 @@ def _on_size(facts: Facts) -> Iterator[Note]:
     sharp = facts.sharp_up_to
     if facts.vector:
         yield Note("sharp_up_to", "It is made of shapes, so it is drawn sharply at every size.")
-    elif sharp is not None and sharp < LARGEST_ICON:
+    elif sharp is not None and sharp < LARGEST_USUAL:
         yield Note(
             "sharp_up_to",
-            f"It has ink for {sharp} px; at {LARGEST_ICON} px it would be enlarged {LARGEST_ICON / sharp:.1f} times "
+            f"It has ink for {sharp} px; at {LARGEST_USUAL} px it would be enlarged {LARGEST_USUAL / sharp:.1f} times "
             "and look soft. A larger original or an SVG would not.",
             caution=True,
         )

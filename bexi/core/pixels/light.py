@@ -1,5 +1,7 @@
 """Between stored pixels (sRGB, straight alpha, 8 bit) and light (linear, premultiplied, float)."""
 
+import math
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -15,8 +17,8 @@ ALPHA = 3
 LINEAR = np.array([linear(value / 255) for value in range(256)], dtype=np.float32)
 """Linear light, 0 to 1, of each of the 256 stored values of a channel."""
 _STEPS = 2**20
-_BORDERS = [linear((value - 0.5) / 255) * _STEPS for value in range(1, 256)]
-_STORED = np.searchsorted(np.array(_BORDERS), np.arange(_STEPS + 1), side="right").astype(np.uint8)
+_FIRSTS = [math.ceil(linear((value - 0.5) / 255) * _STEPS) for value in range(1, 256)]
+_STORED = np.repeat(np.arange(256, dtype=np.uint8), np.diff([0, *_FIRSTS, _STEPS + 1]))
 """The stored value nearest to linear light in so many steps: a table, since powers are rounded otherwise elsewhere."""
 
 
