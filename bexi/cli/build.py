@@ -17,8 +17,8 @@ from bexi.core.errors import PlanRefused
 from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.recipe import Recipe, parse_ground
 from bexi.core.iconset.build import BuiltSet, Pictures, build
-from bexi.core.iconset.compare import Change, FileDifference, compare
-from bexi.core.iconset.fit import FieldFormat, Ground, Requirement, fit
+from bexi.core.iconset.compare import FileChange, FileDifference, compare
+from bexi.core.iconset.fit import FieldFormat, FieldGround, Requirement, fit
 from bexi.core.iconset.plan import READY_MADE, RECOMMENDED, Plan
 from bexi.core.iconset.processes import Processes
 from bexi.core.iconset.recipe_file import MAIN, NAME, RecipeFile, Source
@@ -99,8 +99,8 @@ def fit_command(
     at_least: Annotated[bool, typer.Option("--at-least", help="Larger pictures will do, too.")] = False,
     max_kb: Annotated[float | None, typer.Option(metavar="KB", help="Most kilobytes of 1,000 bytes.")] = None,
     field_ground: Annotated[
-        Ground, typer.Option("--must-be", help="Whether it must be opaque or clear.")
-    ] = Ground.EITHER,
+        FieldGround, typer.Option("--must-be", help="Whether it must be opaque or clear.")
+    ] = FieldGround.EITHER,
     frame: FrameOption = None,
     ground: GroundOption = "clear",
     home_ground: HomeGroundOption = "#ffffff",
@@ -133,7 +133,7 @@ def compare_command(
     else:
         for one in differences:
             print(_told(one))
-    if any(one.change is not Change.SAME for one in differences):
+    if any(one.change is not FileChange.SAME for one in differences):
         raise typer.Exit(DIFFERENT)
 
 

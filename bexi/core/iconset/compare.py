@@ -12,7 +12,7 @@ from bexi.core.pixels import palette
 from bexi.core.pixels.light import Pixels
 
 
-class Change(StrEnum):
+class FileChange(StrEnum):
     """What became of a file between two sets."""
 
     SAME = "same"
@@ -39,7 +39,7 @@ class FileDifference:
     """One file in two sets; None where it is not there."""
 
     name: str
-    change: Change
+    change: FileChange
     bytes_before: int | None
     bytes_after: int | None
     pictures: tuple[PictureDifference, ...]
@@ -54,11 +54,11 @@ def compare(before: Mapping[str, bytes], after: Mapping[str, bytes]) -> list[Fil
 def _compared(name: str, before: bytes | None, after: bytes | None) -> FileDifference:
     lengths = (None if before is None else len(before)), (None if after is None else len(after))
     if before is None or after is None:
-        return FileDifference(name, Change.ADDED if before is None else Change.GONE, *lengths, ())
+        return FileDifference(name, FileChange.ADDED if before is None else FileChange.GONE, *lengths, ())
     if before == after:
-        return FileDifference(name, Change.SAME, *lengths, ())
+        return FileDifference(name, FileChange.SAME, *lengths, ())
     pairs = zip(pictures_in(before), pictures_in(after), strict=False)
-    return FileDifference(name, Change.CHANGED, *lengths, tuple(_difference(one, other) for one, other in pairs))
+    return FileDifference(name, FileChange.CHANGED, *lengths, tuple(_difference(one, other) for one, other in pairs))
 
 
 def _difference(before: Pixels, after: Pixels) -> PictureDifference:

@@ -42,7 +42,7 @@ class FieldFormat(StrEnum):
         return self in (FieldFormat.JPEG, FieldFormat.BMP)
 
 
-class Ground(StrEnum):
+class FieldGround(StrEnum):
     """Whether the field asks for an opaque or a clear ground, or takes either."""
 
     EITHER = "either"
@@ -58,7 +58,7 @@ class Requirement:
     size: int
     at_least: bool = False
     most_kb: float | None = None
-    ground: Ground = Ground.EITHER
+    ground: FieldGround = FieldGround.EITHER
 
     def __post_init__(self) -> None:
         largest = ico.LARGEST if self.format is FieldFormat.ICO else LARGEST_ICON
@@ -66,7 +66,7 @@ class Requirement:
             raise PlanRefused("unknown-size", f"Ask for 1 to {largest} px as {self.format.upper()}.")
         if self.most_kb is not None and self.most_kb <= 0:
             raise PlanRefused("unknown-limit", "Give the largest size as a number of KB above 0, or leave it out.")
-        if self.format.is_opaque and self.ground is Ground.CLEAR:
+        if self.format.is_opaque and self.ground is FieldGround.CLEAR:
             raise PlanRefused("never-clear", f"{self.format.upper()} knows no clear ground. Ask for PNG or GIF.")
 
     @property
@@ -96,7 +96,7 @@ def fit(pictures: Pictures, recipe: Recipe, wanted: Requirement) -> Fit:
         purpose = Purpose.HOME if _is_opaque(wanted) else Purpose.TAB
         picture, side = _picture(pictures, recipe, size, purpose)
         (pixels,) = compose(picture, framing_for(picture, recipe, size, purpose), purpose, [size])
-        if wanted.ground is Ground.CLEAR and pixels[..., 3].min() == 255:
+        if wanted.ground is FieldGround.CLEAR and pixels[..., 3].min() == 255:
             raise PlanRefused(
                 "never-clear", "This icon covers its whole square, so nothing of it is clear. Choose the clear ground."
             )
@@ -114,7 +114,7 @@ def fit(pictures: Pictures, recipe: Recipe, wanted: Requirement) -> Fit:
 
 
 def _is_opaque(wanted: Requirement) -> bool:
-    return wanted.ground is Ground.OPAQUE or wanted.format.is_opaque
+    return wanted.ground is FieldGround.OPAQUE or wanted.format.is_opaque
 
 
 def _picture(pictures: Pictures, recipe: Recipe, size: int, purpose: Purpose) -> tuple[Picture, int | None]:

@@ -12,7 +12,7 @@ from bexi.core.formats import ico, png
 from bexi.core.formats.svg import MEDIA_TYPE as SVG
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.catalogue import FileSpec
-from bexi.core.iconset.compare import Change, FileDifference, difference_image, pictures_in
+from bexi.core.iconset.compare import FileChange, FileDifference, difference_image, pictures_in
 from bexi.server import blobs
 from bexi.server.benches.api import RecipeBody
 from bexi.server.benches.models import Draft
@@ -110,7 +110,7 @@ class PictureDifferenceOut(Schema):
 
 class FileDifferenceOut(Schema):
     name: str
-    change: Change
+    change: FileChange
     bytes_before: int | None
     bytes_after: int | None
     pictures: list[PictureDifferenceOut]

@@ -3,7 +3,7 @@
 from django.db import models
 
 from bexi.core.framing.recipe import Recipe
-from bexi.core.iconset.fit import FieldFormat, Ground, Requirement
+from bexi.core.iconset.fit import FieldFormat, FieldGround, Requirement
 from bexi.core.iconset.plan import RECOMMENDED, Plan
 from bexi.server.artwork.models import Artwork
 from bexi.server.benches.models import Draft
@@ -132,7 +132,7 @@ class KeptRequirement(models.Model):
     size = models.PositiveIntegerField()
     at_least = models.BooleanField(default=False)
     most_kb = models.FloatField(null=True)
-    ground = models.CharField(max_length=8, choices=[(one.value, one.value) for one in Ground])
+    ground = models.CharField(max_length=8, choices=[(one.value, one.value) for one in FieldGround])
 
     class Meta:
         ordering = ["name"]
@@ -143,4 +143,4 @@ class KeptRequirement(models.Model):
     @property
     def requirement(self) -> Requirement:
         """The requirement as a value."""
-        return Requirement(FieldFormat(self.format), self.size, self.at_least, self.most_kb, Ground(self.ground))
+        return Requirement(FieldFormat(self.format), self.size, self.at_least, self.most_kb, FieldGround(self.ground))

@@ -11,7 +11,7 @@ from pydantic import StringConstraints
 from bexi.core.framing.purpose import Purpose
 from bexi.core.iconset.addresses import Addresses
 from bexi.core.iconset.catalogue import CATALOGUE, Currency, FileSpec, IconSpec
-from bexi.core.iconset.fit import FieldFormat, Ground, Requirement
+from bexi.core.iconset.fit import FieldFormat, FieldGround, Requirement
 from bexi.core.iconset.plan import READY_MADE, Plan
 from bexi.core.pixels.colour import Colour
 from bexi.server.benches.api import PictureBody
@@ -133,7 +133,7 @@ class RequirementBody(Schema):
     size: int
     at_least: bool = False
     most_kb: float | None = None
-    ground: Ground = Ground.EITHER
+    ground: FieldGround = FieldGround.EITHER
 
     def requirement(self) -> Requirement:
         """The requirement as a value; raises PlanRefused."""

@@ -1986,11 +1986,11 @@ export interface components {
          */
         FieldFormat: "ico" | "png" | "jpeg" | "gif" | "bmp";
         /**
-         * Ground
+         * FieldGround
          * @description Whether the field asks for an opaque or a clear ground, or takes either.
          * @enum {string}
          */
-        Ground: "either" | "opaque" | "clear";
+        FieldGround: "either" | "opaque" | "clear";
         /**
          * RequirementBody
          * @description What an upload field asks for; `most_kb` are kilobytes of 1,000 bytes, null for no limit.
@@ -2007,7 +2007,7 @@ export interface components {
             /** Most Kb */
             most_kb?: number | null;
             /** @default either */
-            ground: components["schemas"]["Ground"];
+            ground: components["schemas"]["FieldGround"];
         };
         /** RequirementOut */
         RequirementOut: {
@@ -2022,7 +2022,7 @@ export interface components {
             /** Most Kb */
             most_kb?: number | null;
             /** @default either */
-            ground: components["schemas"]["Ground"];
+            ground: components["schemas"]["FieldGround"];
             /** Name */
             name: string;
             /** Id */
@@ -2041,7 +2041,7 @@ export interface components {
             /** Most Kb */
             most_kb?: number | null;
             /** @default either */
-            ground: components["schemas"]["Ground"];
+            ground: components["schemas"]["FieldGround"];
             /** Name */
             name: string;
         };
@@ -2144,16 +2144,16 @@ export interface components {
             revision: number;
         };
         /**
-         * Change
+         * FileChange
          * @description What became of a file between two sets.
          * @enum {string}
          */
-        Change: "same" | "changed" | "added" | "gone";
+        FileChange: "same" | "changed" | "added" | "gone";
         /** FileDifferenceOut */
         FileDifferenceOut: {
             /** Name */
             name: string;
-            change: components["schemas"]["Change"];
+            change: components["schemas"]["FileChange"];
             /** Bytes Before */
             bytes_before: number | null;
             /** Bytes After */

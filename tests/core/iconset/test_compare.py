@@ -3,7 +3,7 @@ from unittest import TestCase
 import numpy as np
 
 from bexi.core.formats import ico, png
-from bexi.core.iconset.compare import Change, compare, difference_image, pictures_in
+from bexi.core.iconset.compare import FileChange, compare, difference_image, pictures_in
 from tests.pictures import BLUE_DISC, noise
 
 
@@ -24,11 +24,11 @@ class CompareTests(TestCase):
         self.assertEqual(
             {name: difference.change for name, difference in told.items()},
             {
-                "same.png": Change.SAME,
-                "a.png": Change.CHANGED,
-                "gone.txt": Change.GONE,
-                "s.ico": Change.CHANGED,
-                "new.txt": Change.ADDED,
+                "same.png": FileChange.SAME,
+                "a.png": FileChange.CHANGED,
+                "gone.txt": FileChange.GONE,
+                "s.ico": FileChange.CHANGED,
+                "new.txt": FileChange.ADDED,
             },
         )
         (picture,) = told["a.png"].pictures

@@ -10,7 +10,7 @@ from bexi.core.errors import PlanRefused
 from bexi.core.formats import ico
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
-from bexi.core.iconset.fit import FieldFormat, Fit, Ground, Requirement, fit
+from bexi.core.iconset.fit import FieldFormat, FieldGround, Fit, Requirement, fit
 from tests.pictures import BLUE_DISC, decoded, noise
 
 RECIPE = Recipe.of(Frame(0, 0, 512))
@@ -46,13 +46,13 @@ class FitTests(TestCase):
         self.assertEqual(made(Requirement(FieldFormat.PNG, 300, at_least=True), small).size, 450)
 
     def test_grounds(self):
-        opaque = made(Requirement(FieldFormat.PNG, 32, ground=Ground.OPAQUE)).data
+        opaque = made(Requirement(FieldFormat.PNG, 32, ground=FieldGround.OPAQUE)).data
         self.assertEqual(decoded(opaque)[..., 3].min(), 255)
         clear = np.asarray(Image.open(io.BytesIO(made(Requirement(FieldFormat.GIF, 32)).data)).convert("RGBA"))
         self.assertEqual(set(np.unique(clear[..., 3])), {0, 255})
         full = Bitmap(np.full((512, 512, 4), 255, dtype=np.uint8))
         with self.assertRaises(PlanRefused):
-            made(Requirement(FieldFormat.PNG, 32, ground=Ground.CLEAR), full)
+            made(Requirement(FieldFormat.PNG, 32, ground=FieldGround.CLEAR), full)
 
     def test_ico_holds_smaller_frames_as_far_as_the_limit_allows(self):
         sizes = [frame.pixels.shape[0] for frame in ico.read(made(Requirement(FieldFormat.ICO, 64)).data)]
@@ -69,7 +69,7 @@ class FitTests(TestCase):
             {"format": FieldFormat.ICO, "size": 512},
             {"format": FieldFormat.PNG, "size": 0},
             {"format": FieldFormat.PNG, "size": 16, "most_kb": -1},
-            {"format": FieldFormat.JPEG, "size": 16, "ground": Ground.CLEAR},
+            {"format": FieldFormat.JPEG, "size": 16, "ground": FieldGround.CLEAR},
         ):
             with self.assertRaises(PlanRefused):
                 Requirement(**bad)
