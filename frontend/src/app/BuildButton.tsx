@@ -4,7 +4,8 @@ import { use, useEffect, useEffectEvent, useRef } from "react";
 import { useLocation, useMatch, useNavigate } from "react-router";
 
 import type { Site } from "../api/client";
-import { isUnderWay, useBuildRun, useBuildSite, useDraft, useDraftById, useStopRun } from "../api/queries";
+import { isUnderWay, useBuildRun, useBuildSite, useStopRun } from "../api/builds";
+import { useDraft, useDraftById } from "../api/drafts";
 import { DraftSaving, NOT_SAVED } from "./draftSaving";
 import styles from "./shell.module.css";
 

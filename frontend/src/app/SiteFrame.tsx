@@ -4,7 +4,7 @@ import { createPortal } from "react-dom";
 import { NavLink, Outlet, useNavigate, useOutletContext, useParams } from "react-router";
 
 import type { Site } from "../api/client";
-import { useSites } from "../api/queries";
+import { useSites } from "../api/sites";
 import { BuildButton } from "./BuildButton";
 import { DraftSaving, newDraftSaving } from "./draftSaving";
 import { ErrorPage } from "./ErrorPage";

@@ -1,6 +1,7 @@
 import { useSearchParams } from "react-router";
 
-import { useArtwork, useDraft } from "../../api/queries";
+import { useArtwork } from "../../api/artwork";
+import { useDraft } from "../../api/drafts";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";

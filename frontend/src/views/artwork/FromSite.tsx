@@ -1,7 +1,7 @@
 import { Alert, Empty, Modal } from "antd";
 
 import type { PictureOnSite, Site } from "../../api/client";
-import { useAddFromSite, usePicturesOnSite } from "../../api/queries";
+import { useAddFromSite, usePicturesOnSite } from "../../api/artwork";
 import { Loading } from "../../app/Loading";
 import styles from "./artwork.module.css";
 

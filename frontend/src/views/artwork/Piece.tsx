@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import { answer, type Artwork, client, type Draft, type Framing, type Site } from "../../api/client";
-import { useRemoveArtwork } from "../../api/queries";
+import { useRemoveArtwork } from "../../api/artwork";
 import { sendPicture } from "../../api/upload";
 import { ArtworkPicture } from "./ArtworkPicture";
 import styles from "./artwork.module.css";

@@ -2,7 +2,7 @@ import { Alert, Button, Select, Slider, Switch } from "antd";
 import { useState } from "react";
 
 import type { Artwork, Treatment } from "../../api/client";
-import { useChangeTreatment } from "../../api/queries";
+import { useChangeTreatment } from "../../api/artwork";
 import { ColourField } from "../../app/ColourField";
 import styles from "./artwork.module.css";
 

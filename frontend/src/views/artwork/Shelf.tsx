@@ -3,7 +3,7 @@ import { use, useDeferredValue, useState } from "react";
 import { Link } from "react-router";
 
 import type { Artwork, ShelfKind, Site } from "../../api/client";
-import { useShelf } from "../../api/queries";
+import { useShelf } from "../../api/artwork";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { TakingIn } from "../../app/takingIn";
 import { ArtworkPicture } from "./ArtworkPicture";

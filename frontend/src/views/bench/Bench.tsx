@@ -3,7 +3,8 @@ import { use, useEffect, useEffectEvent, useState } from "react";
 import { useBlocker } from "react-router";
 
 import { type Artwork, type Draft, type Framing, type Site } from "../../api/client";
-import { useArtwork, useBuilds } from "../../api/queries";
+import { useArtwork } from "../../api/artwork";
+import { useBuilds } from "../../api/builds";
 import { DraftSaving } from "../../app/draftSaving";
 import styles from "./bench.module.css";
 import { Controls } from "./Controls";

@@ -3,7 +3,8 @@ import { Button, Empty } from "antd";
 import { useState } from "react";
 import { Link, Navigate, useParams } from "react-router";
 
-import { useArtwork, useDraft, useDraftById } from "../../api/queries";
+import { useArtwork } from "../../api/artwork";
+import { useDraft, useDraftById } from "../../api/drafts";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";

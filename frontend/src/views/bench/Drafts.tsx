@@ -4,7 +4,7 @@ import { use, useState } from "react";
 import { useNavigate } from "react-router";
 
 import { answer, client, type Draft, type Site } from "../../api/client";
-import { useDrafts } from "../../api/queries";
+import { useDrafts } from "../../api/drafts";
 import { DraftSaving, NOT_SAVED } from "../../app/draftSaving";
 import styles from "./bench.module.css";
 

@@ -2,7 +2,7 @@ import { Segmented, Select } from "antd";
 import { useState } from "react";
 
 import type { Build, Draft, Picture, Site } from "../../api/client";
-import { useDrafts, useRungsOf } from "../../api/queries";
+import { useDrafts, useRungsOf } from "../../api/drafts";
 import { ColourField } from "../../app/ColourField";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { TrueSizeInPart, useDevicePixelRatio } from "../../app/TrueSize";

@@ -1,7 +1,7 @@
 import { Button, Select } from "antd";
 
 import type { Framing, Own, Recipe } from "../../api/client";
-import { useArtwork, useShelf } from "../../api/queries";
+import { useArtwork, useShelf } from "../../api/artwork";
 import styles from "./bench.module.css";
 import { type Picked, PLACES, rejoined, sizesOf, standingAlone, withFraming } from "./scope";
 

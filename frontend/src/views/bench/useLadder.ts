@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 
 import { answer, client, type Picture, type Recipe, type Rung } from "../../api/client";
-import { useSetPlan } from "../../api/queries";
+import { useSetPlan } from "../../api/plans";
 
 const LARGEST_SMALL = 64;
 /** The hand rests when nothing was changed for so long. */

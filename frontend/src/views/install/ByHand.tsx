@@ -3,7 +3,8 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import { type ByHandCase, csrfToken, problemFrom, type Site } from "../../api/client";
-import { useBuilds, useByHandCases } from "../../api/queries";
+import { useBuilds } from "../../api/builds";
+import { useByHandCases } from "../../api/installs";
 import styles from "./install.module.css";
 
 /** For whoever cannot reach the server: a package, the lines, and short steps for the case at hand. */

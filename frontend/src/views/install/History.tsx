@@ -9,7 +9,7 @@ import {
   usePutBack,
   useUndoInstall,
   useVersions,
-} from "../../api/queries";
+} from "../../api/installs";
 import { when } from "../../app/units";
 import styles from "./install.module.css";
 

@@ -3,14 +3,8 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import type { Install, Site } from "../../api/client";
-import {
-  isInstalling,
-  isPlanning,
-  type PlanQuestion,
-  useInstall,
-  useInstalls,
-  usePlanning,
-} from "../../api/queries";
+import { isInstalling, useInstall, useInstalls } from "../../api/installs";
+import { isPlanning, type PlanQuestion, usePlanning } from "../../api/plannings";
 import { useSite } from "../../app/SiteFrame";
 import { ByHand } from "./ByHand";
 import { History } from "./History";

@@ -2,7 +2,8 @@ import { Alert, Button, Checkbox, Input } from "antd";
 import { useState } from "react";
 
 import { Problem, type Site } from "../../api/client";
-import { useChangeSite, useConnect } from "../../api/queries";
+import { useConnect } from "../../api/installs";
+import { useChangeSite } from "../../api/sites";
 import { SiteForm } from "../sites/SiteForm";
 import styles from "./install.module.css";
 

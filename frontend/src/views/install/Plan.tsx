@@ -2,7 +2,7 @@ import { Button } from "antd";
 import { useState } from "react";
 
 import type { InstallPlan, InstallStep } from "../../api/client";
-import { useDifference } from "../../api/queries";
+import { useDifference } from "../../api/plannings";
 import { bytes } from "../../app/units";
 import { Difference } from "./Difference";
 import styles from "./install.module.css";

@@ -1,7 +1,7 @@
 import { Button, Progress } from "antd";
 
 import type { Planning } from "../../api/client";
-import { useStopPlanning } from "../../api/queries";
+import { useStopPlanning } from "../../api/plannings";
 import styles from "./install.module.css";
 
 /** How far the site is read for the plan; it can be left and come back to, and stopped. */

@@ -1,7 +1,7 @@
 import { Button, Progress } from "antd";
 
 import type { Install } from "../../api/client";
-import { useStopInstall } from "../../api/queries";
+import { useStopInstall } from "../../api/installs";
 import styles from "./install.module.css";
 
 /** How far an installation or undoing is; it can be left and come back to, and stopped. */

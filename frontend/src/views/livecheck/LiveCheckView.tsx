@@ -2,7 +2,7 @@ import { Alert, Button, Empty } from "antd";
 import { Link } from "react-router";
 
 import type { Check } from "../../api/client";
-import { useCheck, useCheckSite } from "../../api/queries";
+import { useCheck, useCheckSite } from "../../api/checks";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";

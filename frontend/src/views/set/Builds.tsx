@@ -1,7 +1,7 @@
 import { Button } from "antd";
 
 import type { Build } from "../../api/client";
-import { useBuildAgain } from "../../api/queries";
+import { useBuildAgain } from "../../api/builds";
 import { when } from "../../app/units";
 import styles from "./set.module.css";
 

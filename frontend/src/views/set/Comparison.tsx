@@ -1,7 +1,7 @@
 import { Button } from "antd";
 
 import type { Build, BuiltFile, FileDifference } from "../../api/client";
-import { useComparison } from "../../api/queries";
+import { useComparison } from "../../api/builds";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { TrueSizeInPart } from "../../app/TrueSize";

@@ -1,7 +1,7 @@
 import { Alert, Checkbox, Segmented } from "antd";
 
 import type { Cost, PlanChoices, PlannedFile, SetPlan, Site } from "../../api/client";
-import { useCatalogue, useChangePlan, useCosts, useReadyPlans, useSetPlan } from "../../api/queries";
+import { useCatalogue, useChangePlan, useCosts, useReadyPlans, useSetPlan } from "../../api/plans";
 import { bytes } from "../../app/units";
 import { PlanOptions } from "./PlanOptions";
 import styles from "./set.module.css";

@@ -2,7 +2,8 @@ import { Button, Empty } from "antd";
 import { Link, useSearchParams } from "react-router";
 
 import type { Build } from "../../api/client";
-import { useBuilds, useDraft } from "../../api/queries";
+import { useBuilds } from "../../api/builds";
+import { useDraft } from "../../api/drafts";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";

@@ -2,7 +2,7 @@ import { Alert, Button, Input, InputNumber, Select } from "antd";
 import { useState } from "react";
 
 import type { Fit, Requirement, Site } from "../../api/client";
-import { useFit, useForgetRequirement, useKeepRequirement, useRequirements } from "../../api/queries";
+import { useFit, useForgetRequirement, useKeepRequirement, useRequirements } from "../../api/plans";
 import { bytes } from "../../app/units";
 import styles from "./set.module.css";
 

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import type { Site } from "../../api/client";
-import { useAddSite, useSites } from "../../api/queries";
+import { useAddSite, useSites } from "../../api/sites";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { TrueSize } from "../../app/TrueSize";

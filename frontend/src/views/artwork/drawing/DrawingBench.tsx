@@ -3,7 +3,7 @@ import { type ReactNode, useDeferredValue } from "react";
 import { Link, useNavigate } from "react-router";
 
 import type { Drawing } from "../../../api/client";
-import { useDrawingPreview, useKeepDrawing } from "../../../api/queries";
+import { useDrawingPreview, useKeepDrawing } from "../../../api/artwork";
 import { Loading } from "../../../app/Loading";
 import { useSite } from "../../../app/SiteFrame";
 import { TrueSize } from "../../../app/TrueSize";

@@ -2,7 +2,7 @@ import { Input, Segmented, Select, Slider } from "antd";
 import { useState } from "react";
 
 import type { Letters } from "../../../api/client";
-import { useFaces } from "../../../api/queries";
+import { useFaces } from "../../../api/artwork";
 import styles from "./drawing.module.css";
 import { DrawingBench } from "./DrawingBench";
 import { InkAndPlate } from "./InkAndPlate";

@@ -2,7 +2,7 @@ import { Empty, Input, Slider } from "antd";
 import { use, useDeferredValue, useState } from "react";
 
 import type { SymbolDrawing } from "../../../api/client";
-import { useSymbols } from "../../../api/queries";
+import { useSymbols } from "../../../api/artwork";
 import { Loading } from "../../../app/Loading";
 import { ModeContext } from "../../../app/mode";
 import styles from "./drawing.module.css";

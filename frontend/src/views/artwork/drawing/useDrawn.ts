@@ -1,7 +1,7 @@
 import { useSearchParams } from "react-router";
 
 import type { Drawing } from "../../../api/client";
-import { useArtwork } from "../../../api/queries";
+import { useArtwork } from "../../../api/artwork";
 import { useSite } from "../../../app/SiteFrame";
 
 /** The artwork whose drawing is being changed, when the address names one of this kind. */

@@ -1,0 +1,52 @@
+/** Builds and the work on one. */
+
+import { useMutation, useQuery } from "@tanstack/react-query";
+
+import { WATCHED_EVERY_MS, site, useChange } from "./asking";
+import { answer, type BuildRun, client } from "./client";
+
+/** The latest build run of a site, watched while it is under way. */
+export const useBuildRun = (siteId: number) =>
+  useQuery({
+    queryKey: ["build-run", siteId],
+    queryFn: () => answer(client.GET("/api/sites/{site_id}/build-run", site(siteId))),
+    refetchInterval: ({ state }) => (isUnderWay(state.data) ? WATCHED_EVERY_MS : false),
+  });
+
+export const isUnderWay = (run: BuildRun | null | undefined) =>
+  run?.state === "waiting" || run?.state === "running";
+
+export const useComparison = (buildId: number, earlierId: number) =>
+  useQuery({
+    queryKey: ["comparison", buildId, earlierId],
+    queryFn: () =>
+      answer(
+        client.GET("/api/builds/{build_id}/compared-with/{earlier_id}", {
+          params: { path: { build_id: buildId, earlier_id: earlierId } },
+        }),
+      ),
+    staleTime: Infinity,
+  });
+
+export const useBuilds = (siteId: number) =>
+  useQuery({
+    queryKey: ["builds", siteId],
+    queryFn: () => answer(client.GET("/api/sites/{site_id}/builds", site(siteId))),
+  });
+
+export const useBuildSite = (siteId: number) =>
+  useMutation({
+    mutationFn: (body: { draft_id: number; revision: number }) =>
+      answer(client.POST("/api/sites/{site_id}/builds", { ...site(siteId), body })),
+  });
+
+export const useStopRun = () =>
+  useChange((runId: number) =>
+    answer(client.POST("/api/build-runs/{run_id}/stop", { params: { path: { run_id: runId } } })),
+  );
+
+export const useBuildAgain = () =>
+  useMutation({
+    mutationFn: (buildId: number) =>
+      answer(client.POST("/api/builds/{build_id}/again", { params: { path: { build_id: buildId } } })),
+  });

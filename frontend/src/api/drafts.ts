@@ -1,0 +1,40 @@
+/** Drafts, and the icons of one. */
+
+import { useQuery } from "@tanstack/react-query";
+
+import { piece, site } from "./asking";
+import { answer, client, type Draft, type Picture } from "./client";
+
+export const useDraft = (siteId: number) =>
+  useQuery({
+    queryKey: ["draft", siteId],
+    queryFn: () => answer(client.GET("/api/sites/{site_id}/draft", site(siteId))),
+  });
+
+export const useDraftById = (draftId: number | undefined) =>
+  useQuery({
+    queryKey: ["draft-by-id", draftId],
+    queryFn: () =>
+      answer(client.GET("/api/drafts/{draft_id}", { params: { path: { draft_id: draftId ?? 0 } } })),
+    enabled: draftId !== undefined,
+  });
+
+export const useDrafts = (siteId: number) =>
+  useQuery({
+    queryKey: ["drafts", siteId],
+    queryFn: () => answer(client.GET("/api/sites/{site_id}/drafts", site(siteId))),
+  });
+
+/** The icons of a draft that is not on the bench. */
+export const useRungsOf = (draft: Draft | undefined, pictures: Picture[]) =>
+  useQuery({
+    queryKey: ["rungs", draft?.id, draft?.revision, pictures],
+    queryFn: () =>
+      answer(
+        client.POST("/api/artwork/{artwork_id}/ladder", {
+          ...piece(draft?.artwork_id ?? 0),
+          body: { recipe: draft?.recipe as Draft["recipe"], pictures },
+        }),
+      ),
+    enabled: draft !== undefined,
+  });

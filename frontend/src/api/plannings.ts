@@ -1,0 +1,59 @@
+/** What an installation would do. */
+
+import { useMutation, useQuery } from "@tanstack/react-query";
+
+import { WATCHED_EVERY_MS, site } from "./asking";
+import { answer, client, type Planning } from "./client";
+
+export type PlanQuestion = { secret: string; pages: string };
+
+/** The plan of the latest build, made in the background: ordered anew for each question, then watched. */
+export function usePlanning(siteId: number, question: PlanQuestion, enabled: boolean) {
+  const ordered = useQuery({
+    queryKey: ["planning-ordered", siteId, question],
+    queryFn: () => answer(client.POST("/api/sites/{site_id}/plannings", { ...site(siteId), body: question })),
+    enabled,
+    retry: false,
+    gcTime: 0, // a plan is about the site as it is now
+    staleTime: Infinity, // but it is not made anew because somebody looks at another window
+  });
+  const id = ordered.data?.id ?? 0;
+  const watched = useQuery({
+    queryKey: ["planning", id],
+    queryFn: () => answer(client.GET("/api/plannings/{planning_id}", planning(id))),
+    enabled: id > 0 && !ordered.isFetching,
+    initialData: ordered.data,
+    refetchInterval: ({ state }) => (state.data && isPlanning(state.data) ? WATCHED_EVERY_MS : false),
+  });
+  return {
+    planning: ordered.isFetching ? undefined : watched.data,
+    error: ordered.error ?? watched.error,
+    again: () => void ordered.refetch(),
+  };
+}
+
+export const isPlanning = ({ state, lost }: Planning) =>
+  !lost && (state === "waiting" || state === "reading");
+
+const planning = (planningId: number) => ({ params: { path: { planning_id: planningId } } });
+
+export const useStopPlanning = () =>
+  useMutation({
+    mutationFn: (planningId: number) =>
+      answer(client.POST("/api/plannings/{planning_id}/stop", planning(planningId))),
+  });
+
+export const useDifference = (planningId: number, path: string, secret: string, enabled: boolean) =>
+  useQuery({
+    queryKey: ["difference", planningId, path],
+    queryFn: () =>
+      answer(
+        client.POST("/api/plannings/{planning_id}/difference", {
+          ...planning(planningId),
+          body: { path, secret },
+        }),
+      ),
+    enabled,
+    retry: false,
+    staleTime: Infinity,
+  });
