@@ -49,41 +49,34 @@ export function useLadder(artworkId: number, recipe: Recipe, pictures: Picture[]
   const rest = useRungs(artworkId, rested, large, rested === recipe);
   if (asked !== recipe && !first.isFetching) setAsked(recipe);
   const steps = useMemo(() => {
-    const made = [
-      ...(first.data ?? []).map((rung) => ({
-        ...rung,
-        outdated: asked !== recipe || first.isPlaceholderData,
-      })),
-      ...(rest.data ?? []).map((rung) => ({
-        ...rung,
-        outdated: rested !== recipe || rest.isPlaceholderData,
-      })),
-    ];
+    const made = [...stepsOf(first, asked, recipe), ...stepsOf(rest, rested, recipe)];
     return pictures.flatMap((picture) => made.filter((rung) => isSame(rung, picture)));
-  }, [
-    pictures,
-    recipe,
-    asked,
-    rested,
-    first.data,
-    first.isPlaceholderData,
-    rest.data,
-    rest.isPlaceholderData,
-  ]);
+  }, [pictures, recipe, asked, rested, first, rest]);
   return { rungs: steps, problem: first.error ?? rest.error ?? undefined };
+}
+
+type Made = { recipe: Recipe; rungs: Rung[] };
+type Answered = { data: Made | undefined; isPlaceholderData: boolean };
+
+/** Former pictures stand for the new ones meanwhile; they are outdated unless only more of them were asked for. */
+function stepsOf({ data, isPlaceholderData }: Answered, asked: Recipe, recipe: Recipe): Step[] {
+  const outdated = asked !== recipe || (isPlaceholderData && data?.recipe !== recipe);
+  return (data?.rungs ?? []).map((rung) => ({ ...rung, outdated }));
 }
 
 const useRungs = (artworkId: number, recipe: Recipe, pictures: Picture[], enabled: boolean) =>
   useQuery({
     queryKey: ["ladder", artworkId, recipe, pictures],
-    queryFn: ({ signal }) =>
-      answer(
+    queryFn: async ({ signal }): Promise<Made> => ({
+      recipe,
+      rungs: await answer(
         client.POST("/api/artwork/{artwork_id}/ladder", {
           params: { path: { artwork_id: artworkId } },
           body: { recipe, pictures },
           signal,
         }),
       ),
+    }),
     enabled: enabled && pictures.length > 0,
     placeholderData: keepPreviousData,
     retry: false,
