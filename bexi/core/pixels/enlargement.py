@@ -14,8 +14,11 @@ _REACH = 1.5
 
 def colours_of(picture: LaidPicture, down: Axis, across: Axis) -> Codes | None:
     """The colours in a square, shape (n, 4), what lies around the picture first; None if they are many."""
-    stored = np.unique(picture.codes(down.inside, across.inside).reshape(-1, 4), axis=0)
-    return np.concatenate([picture.outside[None], stored]) if len(stored) <= _FEW else None
+    codes = np.ascontiguousarray(picture.codes(down.inside, across.inside))
+    words = np.unique(codes.view(f"u{4 * codes.itemsize}"))  # sorting whole words is many times faster
+    if len(words) > _FEW:
+        return None
+    return np.concatenate([picture.outside[None], words.view(codes.dtype).reshape(-1, 4)])
 
 
 def enlarged(picture: LaidPicture, colours: Codes, down: Axis, across: Axis) -> NDArray[np.float64]:

@@ -70,15 +70,17 @@ def take(picture: LaidPicture, rows: slice, columns: slice, wanted: Wanted) -> T
     level = np.concatenate(halved) if halved else np.empty((0, 0), np.uint16)
     levels: dict[int, Rows] = {}
     for number in range(1, deepest + 1):
+        if number > 1:
+            level = _halved(level[:0], level, level[:0])
         if number in wanted.levels:
             levels[number] = level
-        level = _halved(level[:0], level, level[:0])
     dark, bright = np.concatenate(darkest), np.concatenate(lightest)
     found: dict[int, Extremes] = {}
     for doublings in range(finest, max(wanted.squares) + 1):
         pitch = 2**doublings
+        if doublings > finest:
+            dark, bright = in_squares(np.minimum, dark, 2), in_squares(np.maximum, bright, 2)
         found[doublings] = Extremes(pitch, rows.start // pitch, columns.start // pitch, dark, bright)
-        dark, bright = in_squares(np.minimum, dark, 2), in_squares(np.maximum, bright, 2)
     return Taken(rows.start, levels, found)
 
 

@@ -3,7 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 
 import { piece, site } from "./asking";
-import { answer, client, type Draft, type Picture } from "./client";
+import { answer, client, type Draft, type Picture, type Recipe } from "./client";
 
 export const useDraft = (siteId: number) =>
   useQuery({
@@ -25,16 +25,21 @@ export const useDrafts = (siteId: number) =>
     queryFn: () => answer(client.GET("/api/sites/{site_id}/drafts", site(siteId))),
   });
 
+/** The icons that a recipe gives. */
+export const ladderOf = (artworkId: number, recipe: Recipe, pictures: Picture[], signal: AbortSignal) =>
+  answer(
+    client.POST("/api/artwork/{artwork_id}/ladder", {
+      ...piece(artworkId),
+      body: { recipe, pictures },
+      signal,
+    }),
+  );
+
 /** The icons of a draft that is not on the bench. */
 export const useRungsOf = (draft: Draft | undefined, pictures: Picture[]) =>
   useQuery({
     queryKey: ["rungs", draft?.id, draft?.revision, pictures],
-    queryFn: () =>
-      answer(
-        client.POST("/api/artwork/{artwork_id}/ladder", {
-          ...piece(draft?.artwork_id ?? 0),
-          body: { recipe: draft?.recipe as Draft["recipe"], pictures },
-        }),
-      ),
+    queryFn: ({ signal }) =>
+      ladderOf(draft?.artwork_id ?? 0, draft?.recipe as Draft["recipe"], pictures, signal),
     enabled: draft !== undefined,
   });

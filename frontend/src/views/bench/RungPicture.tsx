@@ -26,7 +26,7 @@ function StandInPicture({ rung, alt, times, draw }: StandInProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const side = (rung.size * times) / useDevicePixelRatio();
   useEffect(() => {
-    if (canvas.current) draw(rung, canvas.current);
+    if (canvas.current) draw(canvas.current);
   });
   return (
     <canvas

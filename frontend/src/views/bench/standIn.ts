@@ -5,7 +5,7 @@ import { pictureAddress } from "../artwork/ArtworkPicture";
 import type { Step } from "./useLadder";
 
 /** Draws what a rung will about look like, from the picture that is here already; undefined when it cannot. */
-export type DrawStandIn = ((rung: Step, canvas: HTMLCanvasElement) => void) | undefined;
+export type DrawStandIn = ((canvas: HTMLCanvasElement) => void) | undefined;
 
 export const StandIn = createContext<(rung: Step) => DrawStandIn>(() => undefined);
 
@@ -19,7 +19,7 @@ export function useStandIns(artwork: Artwork, recipe: Recipe): (rung: Step) => D
     const framing = own?.framing ?? recipe.framing;
     const isPlain = rung.purpose === "tab" || rung.purpose === "home";
     if (!image || !isPlain || (framing.artwork_id ?? artwork.id) !== artwork.id) return undefined;
-    return (_, canvas) => draw(canvas, image, artwork, framing, rung.opaque);
+    return (canvas) => draw(canvas, image, artwork, framing, rung.opaque);
   };
 }
 

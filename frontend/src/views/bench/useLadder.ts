@@ -1,7 +1,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 
-import { answer, client, type Picture, type Recipe, type Rung } from "../../api/client";
+import type { Picture, Recipe, Rung } from "../../api/client";
+import { ladderOf } from "../../api/drafts";
 import { useSetPlan } from "../../api/plans";
 
 const LARGEST_SMALL = 64;
@@ -69,13 +70,7 @@ const useRungs = (artworkId: number, recipe: Recipe, pictures: Picture[], enable
     queryKey: ["ladder", artworkId, recipe, pictures],
     queryFn: async ({ signal }): Promise<Made> => ({
       recipe,
-      rungs: await answer(
-        client.POST("/api/artwork/{artwork_id}/ladder", {
-          params: { path: { artwork_id: artworkId } },
-          body: { recipe, pictures },
-          signal,
-        }),
-      ),
+      rungs: await ladderOf(artworkId, recipe, pictures, signal),
     }),
     enabled: enabled && pictures.length > 0,
     placeholderData: keepPreviousData,
