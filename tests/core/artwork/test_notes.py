@@ -5,7 +5,7 @@ from bexi.core.artwork.facts import Facts, measure
 from bexi.core.artwork.ink import Box, GroundKind
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.licences import LICENCES, credit_line
-from bexi.core.artwork.notes import LARGEST_ICON, notes_on
+from bexi.core.artwork.notes import LARGEST_USUAL, notes_on
 from bexi.core.artwork.shapes import MainColour
 from bexi.core.pixels.colour import Colour
 from tests.pictures import plain_png
@@ -46,8 +46,8 @@ class NotesTests(TestCase):
             ({"ink": None, "ink_share": 0.0}, {"ink": True}),
             ({"ink_share": 0.05}, {"ink_share": True}),
             ({"parts": (Box(0, 0, 9, 9),) * 12}, {"parts": True}),
-            ({"sharp_up_to": LARGEST_ICON - 1}, {"sharp_up_to": True}),
-            ({"sharp_up_to": LARGEST_ICON}, {}),
+            ({"sharp_up_to": LARGEST_USUAL - 1}, {"sharp_up_to": True}),
+            ({"sharp_up_to": LARGEST_USUAL}, {}),
             ({"vector": True, "sharp_up_to": None}, {"sharp_up_to": False}),
             ({"animated": True, "frames": ((9, 9),) * 4}, {"frames": False}),
             ({"frames": ((16, 16), (32, 32))}, {"frames": False}),
