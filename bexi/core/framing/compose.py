@@ -1,15 +1,17 @@
 """Composing the square picture of one icon: artwork, finish, ground and plate, as its purpose asks."""
 
 from collections.abc import Sequence
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
-from bexi.core.artwork.pictures import Picture, Vector
+from bexi.core.artwork.pictures import Bitmap, Picture, Vector
 from bexi.core.artwork.plate import SIDE, Plate, PlateShape, drawing
 from bexi.core.artwork.vector import render
 from bexi.core.framing.adapt import Shades, inside_safe_circle, shades_of
-from bexi.core.framing.finish import outlined
+from bexi.core.framing.finish import outlined, weighted
+from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.framing.reduce import cut_to, in_one_colour, reduced
@@ -18,6 +20,8 @@ from bexi.core.pixels.light import Pixels, over
 
 _JUDGED_AT = 192
 """In px; the shades of a one-colour icon are chosen once, so that all its sizes look alike."""
+_FINE = 512
+"""In px; weights are for small icons, which have many of these for each of theirs."""
 
 
 def framing_for(picture: Picture, recipe: Recipe, size: int, purpose: Purpose) -> Framing:
@@ -45,11 +49,12 @@ def shades_for(picture: Picture, framing: Framing) -> Shades:
 def _laid(picture: Picture, framing: Framing, ground: Colour | None, sizes: Sequence[int]) -> list[Pixels]:
     """The icons, made in one order whatever of it there is to do.
 
-    The artwork takes its colour, is cut, laid on what lies below, reduced, sharpened, outlined, cut to the plate.
+    The artwork takes its colour, is cut, made heavier or lighter, laid on what lies below, reduced, sharpened, outlined, cut to the plate.
     """
     plate, finish = framing.plate, framing.finish
     below = plate.colour if plate.shape is not PlateShape.NONE else ground
     picture, frame = cut_to(in_one_colour(picture, finish.recolour), framing.cut, framing.frame)
+    picture, frame = _weighted(picture, frame, finish.weight)
     icons = [finish.sharpened(icon) for icon in reduced(picture, frame, below, sizes)]
     if finish.outline:
         shapes = reduced(picture, frame, None, sizes)
@@ -59,6 +64,15 @@ def _laid(picture: Picture, framing: Framing, ground: Colour | None, sizes: Sequ
             for icon, rim, shape in zip(icons, on_rim, shapes, strict=True)
         ]
     return icons if plate.shape is PlateShape.NONE else [_cut_to(plate, icon, ground) for icon in icons]
+
+
+@lru_cache(maxsize=4)  # as large as a picture of its own, which all sizes are made from
+def _weighted(picture: Picture, frame: Frame, weight: int) -> tuple[Picture, Frame]:
+    """The picture in its frame with strokes wider or thinner, _FINE px large, on a frame of its own."""
+    if not weight:
+        return picture, frame
+    (pixels,) = reduced(picture, frame, None, [_FINE])
+    return Bitmap(weighted(pixels, weight)), Frame(0, 0, _FINE)
 
 
 def _cut_to(plate: Plate, pixels: Pixels, ground: Colour | None) -> Pixels:

@@ -6,6 +6,7 @@ from bexi.core.framing.adapt import Shades
 from bexi.core.framing.compose import inset_markup, shades_for
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Framing
+from bexi.core.framing.reduce import cut_to
 from bexi.core.pixels.colour import Colour
 
 
@@ -15,6 +16,8 @@ def why_not_drawn(picture: Picture, framing: Framing) -> str | None:
         return "The artwork is made of pixels, so there are no shapes for an SVG icon. The PNG icons do its work."
     if framing.finish.outline:
         return "The outline of this framing is drawn in pixels, which an SVG icon cannot hold. The PNG icons have it."
+    if framing.finish.weight:
+        return "The weight of its strokes is changed in pixels, which an SVG icon cannot hold. The PNG icons have it."
     return None
 
 
@@ -32,7 +35,7 @@ def drawn(picture: Vector, framing: Framing, dark: Colour | None = None) -> byte
     look = f' style="{_filter("recoloured")}"' if recolour and not dark else ""
     if recolour and dark:
         style = f"<style>.{_INK} {{ {_filter('recoloured')} }}</style>" + style
-    ink = f'<g class="{_INK}"{look}>{picture.markup}</g>'
+    ink = f'<g class="{_INK}"{look}>{_shown(picture, framing)}</g>'
     return _document(frame, (style if dark else "") + filters + ground + _plated(framing, ink))
 
 
@@ -42,12 +45,18 @@ def drawn_in_one_colour(picture: Vector, framing: Framing) -> bytes:
     recolour = picture.recolour or framing.finish.recolour
     inner = _in_one_colour("recoloured", recolour, framing.frame) if recolour else ""
     look = f' style="{_filter("recoloured")}"' if recolour else ""
-    ink = _plated(framing, f"<g{look}>{picture.markup}</g>")
+    ink = _plated(framing, f"<g{look}>{_shown(picture, framing)}</g>")
     shape = f'<g style="{_filter("shape")}">{ink}</g>'
     return _document(framing.frame, inner + _as_shape("shape", shades, framing.frame) + shape)
 
 
 _INK = "bexi-ink"
+
+
+def _shown(picture: Vector, framing: Framing) -> str:
+    """The artwork's markup, nothing of it beyond the cut."""
+    shown, _ = cut_to(picture, framing.cut, framing.frame)
+    return shown.markup if isinstance(shown, Vector) else ""
 
 
 def _document(frame: Frame, content: str) -> bytes:

@@ -10,6 +10,7 @@ from bexi.core.pixels.colour import WHITE, Colour
 from bexi.core.pixels.light import Light, Pixels, to_light, to_pixels
 
 SHARPEST = 4
+THINNEST, HEAVIEST = -8, 12
 LARGEST_SHARPENED = 64
 """Icons beyond so many px have enough pixels of their own."""
 _FINE = 256
@@ -20,15 +21,21 @@ _FINE = 256
 class Finish:
     """Sharpening in steps of a quarter, 0 to 4, for icons up to 64 px; an outline `outline` % of the side wide.
 
-    `recolour` is the one colour that all ink takes, None to leave it as it is.
+    `recolour` is the one colour that all ink takes, None to leave it as it is. `weight` makes strokes so many % of the
+    side wider, or thinner below 0, -8 to 12.
     """
 
     sharpen: int = 0
     outline: int = 0
     outline_colour: Colour = WHITE
     recolour: Colour | None = None
+    weight: int = 0
 
     def __post_init__(self) -> None:
+        if not THINNEST <= self.weight <= HEAVIEST:
+            raise FramingRefused(
+                "bad-finish", f"Make strokes {-THINNEST} % of the side thinner to {HEAVIEST} % wider, no more."
+            )
         if not 0 <= self.sharpen <= SHARPEST or not 0 <= self.outline <= 15:
             raise FramingRefused(
                 "bad-finish", f"Sharpen in steps of 0 to {SHARPEST}, and give an outline 0 to 15 % of the side."
@@ -37,23 +44,49 @@ class Finish:
     def as_json(self) -> list[object]:
         """Plain data, read back by `from_json`."""
         recolour = str(self.recolour) if self.recolour else None
-        return [self.sharpen, self.outline, str(self.outline_colour), recolour]
+        return [self.sharpen, self.outline, str(self.outline_colour), recolour, self.weight]
 
     @classmethod
     def from_json(cls, data: object) -> "Finish":
-        """Read plain data; raises FramingRefused."""
-        if not isinstance(data, list) or len(data) != 4:
+        """Read plain data, which has no weight before version 3; raises FramingRefused."""
+        if not isinstance(data, list) or len(data) not in (4, 5):
             raise FramingRefused(
-                "unknown-finish", "The recipe's finish is not a sharpening, an outline, its colour and that of the ink."
+                "unknown-finish",
+                "The recipe's finish is not a sharpening, an outline, its colour, that of the ink and a weight.",
             )
-        sharpen, outline, colour, recolour = data
-        return cls(int(sharpen), int(outline), Colour.parse(str(colour)), Colour.parse(recolour) if recolour else None)
+        sharpen, outline, colour, recolour, *weight = data
+        ink = Colour.parse(recolour) if recolour else None
+        return cls(int(sharpen), int(outline), Colour.parse(str(colour)), ink, *map(int, weight))
 
     def sharpened(self, pixels: Pixels) -> Pixels:
         """The icon sharpened; the very same pixels when there is nothing to do."""
         if not self.sharpen or pixels.shape[0] > LARGEST_SHARPENED:
             return pixels
         return to_pixels(sharpened(to_light(pixels), self.sharpen / 4))
+
+
+def weighted(pixels: Pixels, weight: int) -> Pixels:
+    """A square picture whose ink reaches further into the clear ground, or less far, by half of `weight` % of the side.
+
+    What is new takes the colour of the ink next to it.
+    """
+    from scipy import ndimage
+
+    ink = pixels[..., 3] > 127
+    if not ink.any() or ink.all():
+        return pixels
+    grown, result = weight / 200 * len(pixels), pixels.copy()
+    alpha = pixels[..., 3].astype(np.float64) / 255
+    if grown < 0:
+        left = np.clip(ndimage.distance_transform_edt(ink) + grown, 0, 1)
+        result[..., 3] = np.rint(255 * np.minimum(alpha, left))
+    else:
+        distance, (rows, columns) = ndimage.distance_transform_edt(~ink, return_indices=True)
+        reached = np.clip(grown + 1 - distance, 0, 1)
+        result[..., :3] = np.where(ink[..., None], pixels[..., :3], pixels[rows, columns, :3])
+        result[..., 3] = np.rint(255 * np.maximum(alpha, reached))
+    result[result[..., 3] == 0] = 0
+    return result
 
 
 def sharpened(light: Light, amount: float) -> Light:

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
+from bexi.core.artwork.ink import Box
 from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.errors import FramingRefused
 from bexi.core.framing.finish import Finish
@@ -11,7 +12,8 @@ from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
 from bexi.core.pixels.colour import WHITE, Colour
 
-VERSION = 2
+VERSION = 3
+_READ = (1, 2, VERSION)
 NO_PLATE = Plate(margin=0)
 NO_FINISH = Finish()
 LARGEST_ICON = 1024
@@ -22,8 +24,8 @@ class Framing:
     """How an artwork becomes a square. `ground` None means clear; opaque icons then take `home_ground`.
 
     `plate` is a shape of its own colour on the ground, to which the artwork is cut; its margin is the inset.
-    `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is the square beyond which
-    nothing of the artwork is shown, None where the frame itself is that; it follows from a purpose, so it is not kept.
+    `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is the box in artwork pixels
+    beyond which nothing of the artwork is shown, though it lies in the frame; None shows all.
     """
 
     frame: Frame
@@ -32,7 +34,7 @@ class Framing:
     plate: Plate = NO_PLATE
     artwork: str | None = None
     finish: Finish = NO_FINISH
-    cut: Frame | None = None
+    cut: Box | None = None
 
     def ground_for(self, opaque: bool) -> Colour | None:
         """The ground under one icon: never clear when the icon must be opaque."""
@@ -48,6 +50,7 @@ class Framing:
             "plate": [plate.shape.value, str(plate.colour), plate.radius, plate.margin],
             "artwork": self.artwork,
             "finish": self.finish.as_json(),
+            "cut": [self.cut.left, self.cut.top, self.cut.right, self.cut.bottom] if self.cut else None,
         }
 
     @classmethod
@@ -64,6 +67,7 @@ class Framing:
             _plate(data.get("plate")),
             data.get("artwork"),
             Finish.from_json(data.get("finish")),
+            _cut(data.get("cut")),
         )
 
 
@@ -137,7 +141,7 @@ class Recipe:
     @classmethod
     def from_json(cls, data: Mapping[str, Any]) -> "Recipe":
         """Read plain data; raises FramingRefused when it is not a recipe of this version."""
-        if data.get("version") not in (1, VERSION) or not isinstance(data.get("framing"), Mapping):
+        if data.get("version") not in _READ or not isinstance(data.get("framing"), Mapping):
             raise FramingRefused(
                 "unknown-recipe", f"This is not a recipe of version {VERSION}, which is the one this Bexi reads."
             )
@@ -155,6 +159,21 @@ def parse_ground(text: str) -> Colour | None:
             "unknown-ground",
             f"“{text[:40]}” is not a ground: say clear, or a colour as # and six hexadecimal digits, like #16302a.",
         ) from error
+
+
+def _cut(data: object) -> Box | None:
+    if data is None:
+        return None
+    if not isinstance(data, list) or len(data) != 4 or not all(type(number) is int for number in data):
+        raise FramingRefused("unknown-cut", "The recipe's cut is not four whole numbers left, top, right, bottom in px.")
+    return cut_of(*data)
+
+
+def cut_of(left: int, top: int, right: int, bottom: int) -> Box:
+    """A box to cut an artwork to; raises FramingRefused for one without area."""
+    if left >= right or top >= bottom:
+        raise FramingRefused("cut-without-area", "The cut has no area. Its right and bottom lie beyond left and top.")
+    return Box(left, top, right, bottom)
 
 
 def _plate(data: object) -> Plate:

@@ -4,8 +4,10 @@ from collections.abc import Sequence
 from dataclasses import replace
 from functools import lru_cache
 
+from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.vector import render
+from bexi.core.errors import FramingRefused
 from bexi.core.framing.frame import Frame
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels, over, recoloured, to_pixels
@@ -37,12 +39,14 @@ def in_one_colour(picture: Picture, colour: Colour | None) -> Picture:
 
 
 @lru_cache(maxsize=4)  # the sizes of one purpose share the levels of what is left
-def cut_to(picture: Picture, cut: Frame | None, frame: Frame) -> tuple[Picture, Frame]:
-    """The picture with nothing left outside a square, and the frame as it lies on that picture."""
+def cut_to(picture: Picture, cut: Box | None, frame: Frame) -> tuple[Picture, Frame]:
+    """The picture with nothing left outside a box, and the frame as it lies on that picture."""
     if cut is None:
         return picture, frame
-    left, top = max(cut.x, 0), max(cut.y, 0)
-    right, bottom = min(cut.x + cut.side, picture.width), min(cut.y + cut.side, picture.height)
+    left, top = max(cut.left, 0), max(cut.top, 0)
+    right, bottom = min(cut.right, picture.width), min(cut.bottom, picture.height)
+    if left >= right or top >= bottom:
+        raise FramingRefused("cut-misses-artwork", "The cut lies beside the artwork, so the icon would be empty.")
     if isinstance(picture, Bitmap):
         left_over = replace(picture, pixels=picture.pixels[top:bottom, left:right])
         return left_over, Frame(frame.x - left, frame.y - top, frame.side)

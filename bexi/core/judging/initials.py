@@ -1,0 +1,57 @@
+"""Letters of a site's name in the artwork's own colours, for where nothing of the artwork can be read."""
+
+import unicodedata
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from bexi.core.artwork.letters import Letters, draw_letters
+from bexi.core.artwork.limits import DEFAULT_LIMITS
+from bexi.core.artwork.plate import DARK, Plate, PlateShape
+from bexi.core.artwork.vector import check
+from bexi.core.errors import ArtworkRefused
+from bexi.core.judging.groups import Groups, groups_of
+from bexi.core.judging.ways_out import Source
+from bexi.core.pixels.colour import WHITE, Colour, contrast
+
+_READABLE = 4.5
+"""WCAG 2.2, success criterion 1.4.3."""
+_TRACKINGS = (0, 6, 14)
+"""In hundredths of the em; which of them reads best is judged."""
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """Letters that were drawn, and the picture of them."""
+
+    letters: Letters
+    source: Source
+
+
+def initials(name: str) -> str:
+    """One or two letters of a name: those its first two words begin with."""
+    words = ["".join(one for one in word if unicodedata.category(one)[0] in "LN") for word in name.split()]
+    return "".join(word[0] for word in words if word)[:2].upper()
+
+
+def drawn_initials(name: str, groups: Groups, font_files: Sequence[bytes]) -> list[Drawn]:
+    """The letters in a few spacings; none for a name without letters that the face has."""
+    text = initials(name)
+    if not text:
+        return []
+    plate, ink = _colours(groups)
+    drawn = []
+    for tracking in _TRACKINGS[: 1 if len(text) == 1 else None]:
+        letters = Letters(text, ink, tracking, Plate(PlateShape.ROUNDED, plate, 20, 10))
+        try:
+            picture = check(draw_letters(letters, font_files).encode(), DEFAULT_LIMITS)
+        except ArtworkRefused:
+            return []
+        drawn.append(Drawn(letters, Source(picture, groups_of(picture))))
+    return drawn
+
+
+def _colours(groups: Groups) -> tuple[Colour, Colour]:
+    """The plate's and the ink's: two of the artwork's own where they can be read upon each other."""
+    plate = groups.colours[0] if groups.colours else DARK
+    own = next((colour for colour in groups.colours[1:] if contrast(colour, plate) >= _READABLE), None)
+    return plate, own or max((WHITE, DARK), key=lambda ink: contrast(ink, plate))

@@ -1,0 +1,68 @@
+"""Judging a framing at the sizes of its icons."""
+
+from collections.abc import Mapping, Sequence
+
+from bexi.core.artwork.pictures import Bitmap, Picture
+from bexi.core.framing.compose import compose
+from bexi.core.framing.purpose import Purpose
+from bexi.core.framing.recipe import Framing
+from bexi.core.judging import contrast, pixel_fit, structure
+from bexi.core.judging.measure import Measured, measure
+from bexi.core.judging.readings import Judgement, Readings
+from bexi.core.pixels.colour import WHITE, Colour
+from bexi.core.pixels.light import Pixels
+
+TABS: Mapping[str, Colour] = {"light": contrast.LIGHT_TAB, "dark": contrast.DARK_TAB}
+
+
+def judge(
+    picture: Picture,
+    framing: Framing,
+    icons: Sequence[Pixels],
+    purpose: Purpose = Purpose.TAB,
+    grounds: Mapping[str, Colour] = TABS,
+) -> list[Judgement]:
+    """Judge icons, each shape (size, size, 4), that were made of a framing, on grounds given by name."""
+    large = measure(picture, framing, purpose)
+    side = framing.frame.side if isinstance(picture, Bitmap) else None
+    return [_judged(large, icon, purpose, grounds, side) for icon in icons]
+
+
+def judge_at(
+    picture: Picture,
+    framing: Framing,
+    sizes: Sequence[int],
+    purpose: Purpose = Purpose.TAB,
+    grounds: Mapping[str, Colour] = TABS,
+) -> list[Judgement]:
+    """The same, with the icons made here."""
+    return judge(picture, framing, compose(picture, framing, purpose, sizes), purpose, grounds)
+
+
+def _judged(
+    large: Measured, icon: Pixels, purpose: Purpose, grounds: Mapping[str, Colour], side: int | None
+) -> Judgement:
+    size, drawing = len(icon), large.drawing
+    own = min(1.0, side / size) if side else None
+    box = drawing.ink_box
+    if box is None:
+        return Judgement(size, Readings(structure=0.0, ink=0.0, artwork=own))
+    if not drawing.separable:
+        return Judgement(size, Readings(artwork=own), separable=False)
+    stroke, gap = large.strokes.thinnest, large.gaps.thinnest
+    ground = next(iter(grounds.values()), WHITE)
+    # Masks need room around the ink, and a system gives one-colour icons a colour and a ground of its own.
+    fills = box.width * box.height / drawing.side**2 if purpose in (Purpose.TAB, Purpose.HOME) else None
+    return Judgement(
+        size,
+        Readings(
+            stroke_px=stroke * size if stroke is not None else None,
+            gap_px=gap * size if gap is not None else None,
+            lettering_px=large.capital * size if large.capital is not None else None,
+            contrast={} if purpose is Purpose.ONE_COLOUR else contrast.of_outline(drawing, grounds),
+            structure=structure.kept(drawing, icon, ground),
+            ink=fills,
+            fit=pixel_fit.fit(drawing, size),
+            artwork=own,
+        ),
+    )

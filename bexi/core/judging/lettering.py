@@ -1,0 +1,154 @@
+"""Finding lettering: a row, straight or around a circle, of parts of like height, and how high its capitals are."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from bexi.core.artwork.ink import Box
+from bexi.core.judging.drawing import Region
+
+_FEWEST = 3
+_FEWEST_AROUND = 6
+_HIGHER = 2.2
+"""Letters of one row differ in height at most this many times."""
+_APART = 0.8
+"""Room between letters of a row, in heights of the lower one."""
+_SOLID = 0.85
+"""A part that fills more of its box is a bar or a block."""
+_SMALLEST = 5
+"""In px of the drawing: what is lower has no shape that could be a letter's."""
+_LARGEST_SHARE = 0.65
+"""Of the drawing's height; what is higher is no row of letters."""
+
+
+@dataclass(frozen=True)
+class Row:
+    """Parts that are letters of one line. `height` is that of a capital, in px of the drawing.
+
+    `circle` is the middle and the radius of the circle that they stand around, in px, None for a straight line.
+    """
+
+    parts: tuple[Region, ...]
+    height: float
+    circle: tuple[float, float, float] | None = None
+
+    @property
+    def box(self) -> Box:
+        """Around all its letters."""
+        return around(part.box for part in self.parts)
+
+
+def around(boxes: Iterator[Box] | Sequence[Box]) -> Box:
+    """The smallest box around some, of which there is at least one."""
+    each = list(boxes)
+    return Box(
+        min(box.left for box in each),
+        min(box.top for box in each),
+        max(box.right for box in each),
+        max(box.bottom for box in each),
+    )
+
+
+def rows_of(regions: Sequence[Region], height: int) -> list[Row]:
+    """The rows of letters among the regions of a drawing that is `height` px high; no region is in two."""
+    could_be = [
+        region
+        for region in regions
+        if region.kind and _SMALLEST <= region.box.height <= _LARGEST_SHARE * height and not region.at_edge
+    ]
+    rows = [Row(parts, _capital(parts)) for parts in _lines(could_be) if _are_letters(parts)]
+    ring = _around_circle(could_be)
+    if ring is None:
+        return rows
+    in_ring = {part.label for part in ring.parts}
+    # A few letters at the top and at the foot of a circle stand on lines of their own, too.
+    apart = [row for row in rows if not in_ring & {part.label for part in row.parts}]
+    return [*apart, ring] if all(len(row.parts) < len(ring.parts) / 2 for row in rows) else rows
+
+
+def _lines(regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
+    """Groups of regions that stand beside each other on one line."""
+    if not regions:
+        return
+    joined = list(range(len(regions)))
+    left, top, right, bottom = np.array([_edges(region.box) for region in regions]).T
+    high, wide = bottom - top, right - left
+    kind = np.array([region.kind for region in regions])
+    lower, higher = np.minimum.outer(high, high), np.maximum.outer(high, high)
+    overlap = np.minimum.outer(bottom, bottom) - np.maximum.outer(top, top)
+    gap = np.maximum.outer(left, left) - np.minimum.outer(right, right)
+    beside = (
+        (kind[:, None] == kind)
+        & (overlap >= 0.5 * lower)
+        & (higher <= _HIGHER * lower)
+        & (gap <= _APART * lower)
+        & (gap > -0.5 * np.minimum.outer(wide, wide))
+        & (np.maximum.outer(wide, wide) <= 3 * higher)
+    )
+    for one, other in zip(*np.nonzero(beside), strict=True):
+        first, second = joined[one], joined[other]
+        if first != second:
+            joined = [first if group == second else group for group in joined]
+    for group in dict.fromkeys(joined):
+        yield tuple(region for region, its in zip(regions, joined, strict=True) if its == group)
+
+
+def _edges(box: Box) -> tuple[int, int, int, int]:
+    return box.left, box.top, box.right, box.bottom
+
+
+def _are_letters(parts: Sequence[Region]) -> bool:
+    """Whether parts in a row are unlike each other as letters are: no bars, dots or pieces of a pattern."""
+    if len(parts) < _FEWEST:
+        return False
+    box = around([part.box for part in parts])
+    widths, heights, areas = (
+        np.array(values, dtype=float)
+        for values in zip(*((part.box.width, part.box.height, part.area) for part in parts), strict=True)
+    )
+    alike = all(np.ptp(values) <= 0.12 * values.mean() for values in (widths, heights, areas))
+    shaped = sum(part.fill < _SOLID for part in parts)
+    return not alike and 2 * shaped >= len(parts) and box.width >= 1.5 * np.median(heights)
+
+
+def _capital(parts: Sequence[Region]) -> float:
+    """From the line that most parts stand on to the top of the highest."""
+    base = float(np.median([part.box.bottom for part in parts]))
+    return base - min(part.box.top for part in parts)
+
+
+def _around_circle(regions: Sequence[Region]) -> Row | None:
+    """The letters of a text that runs around a circle: of like size, their middles on one circle."""
+    shaped = [region for region in regions if region.fill < _SOLID]
+    if len(shaped) < _FEWEST_AROUND:
+        return None
+    sizes = np.array([max(region.box.width, region.box.height) for region in shaped], dtype=float)
+    typical = float(np.median(sizes))
+    alike = [region for region, size in zip(shaped, sizes, strict=True) if typical / 2 <= size <= 1.8 * typical]
+    middles = np.array([((r.box.left + r.box.right) / 2, (r.box.top + r.box.bottom) / 2) for r in alike])
+    if len(alike) < _FEWEST_AROUND:
+        return None
+    for _ in range(3):
+        x, y, radius = _circle(middles)
+        off = np.abs(np.hypot(middles[:, 0] - x, middles[:, 1] - y) - radius)
+        near = off <= max(0.5 * typical, 2 * float(np.median(off)))
+        if near.all():
+            break
+        middles, alike = middles[near], [region for region, is_near in zip(alike, near, strict=True) if is_near]
+        if len(alike) < _FEWEST_AROUND:
+            return None
+    areas = np.array([region.area for region in alike], dtype=float)
+    turned = np.sort(np.arctan2(middles[:, 1] - y, middles[:, 0] - x))
+    widest = max(float(np.diff(turned).max()), float(turned[0] + 2 * np.pi - turned[-1]))
+    unlike = float(np.std(areas)) > 0.12 * float(areas.mean())
+    if np.abs(off).max() > 0.6 * typical or radius < 1.8 * typical or widest > 1.5 * np.pi or not unlike:
+        return None
+    return Row(tuple(alike), 0.9 * typical, (x, y, radius))
+
+
+def _circle(points: np.ndarray) -> tuple[float, float, float]:
+    """Middle and radius of the circle nearest to some points (least squares on its equation)."""
+    of_unknowns = np.column_stack([2 * points, np.ones(len(points))])
+    (x, y, rest), *_ = np.linalg.lstsq(of_unknowns, (points**2).sum(axis=1), rcond=None)
+    return float(x), float(y), float(np.sqrt(max(rest + x * x + y * y, 0)))

@@ -1,0 +1,170 @@
+"""What to make of a picture: whole framings to choose from, each judged, the best first."""
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from PIL import Image
+
+from bexi.core.artwork.pictures import Bitmap, Picture
+from bexi.core.artwork.plate import DARK, Plate, PlateShape
+from bexi.core.framing.compose import compose
+from bexi.core.framing.frame import Frame, hug, largest_inside, whole_artwork
+from bexi.core.framing.purpose import Purpose
+from bexi.core.framing.recipe import Framing
+from bexi.core.judging.groups import Groups
+from bexi.core.judging.judge import TABS, judge
+from bexi.core.judging.lettering import around
+from bexi.core.judging.readings import Judgement, Verdict
+from bexi.core.judging.ways_out import Source, framed
+from bexi.core.pixels.colour import WHITE, Colour, contrast
+from bexi.core.pixels.light import over
+
+SHOWN: tuple[tuple[int, Purpose], ...] = ((16, Purpose.TAB), (32, Purpose.TAB), (180, Purpose.HOME))
+"""Sizes in px and purposes at which a proposal is judged and shown."""
+_STANDS_OUT = 3.0
+"""WCAG 2.2, success criterion 1.4.11."""
+_SQUARES = (1.0, 0.7, 0.5, 0.35)
+"""Sides of squares tried on a photograph, in its shorter sides."""
+_LOOKED_AT = 160
+_ROOM = 11
+"""Around ink on a plate, in % of its side."""
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """A whole framing, the artwork it is of (None for the picture itself), and how it is judged at each of SHOWN."""
+
+    kind: str
+    framing: Framing
+    judgements: tuple[Judgement, ...]
+    source: Source
+
+    @property
+    def standing(self) -> tuple[int, float]:
+        """By which proposals are compared: the words of all sizes, the smallest first among equals, then the scores."""
+        ranks = [judgement.standing[0] for judgement in self.judgements]
+        return sum(ranks), sum(judgement.standing[1] for judgement in self.judgements)
+
+    @property
+    def verdicts(self) -> dict[str, Verdict | None]:
+        """The word for each size."""
+        return {str(judgement.size): judgement.verdict for judgement in self.judgements}
+
+
+def propose(
+    source: Source,
+    letters: Sequence[Source] = (),
+    grounds: Mapping[str, Colour] = TABS,
+    watch: Callable[[int, int], None] = lambda done, total: None,
+) -> list[Proposal]:
+    """Two to six proposals for a picture. `letters` are drawings of the site's letters, of which the best is taken.
+
+    `watch` hears how many of how many are judged, and may raise to stop.
+    """
+    framings = list(_framings(source).items())
+    total = len(framings) + len(letters)
+    made = []
+    for number, (kind, framing) in enumerate(framings):
+        made.append(_judged(kind, source, framing, grounds))
+        watch(number + 1, total)
+    drawn = []
+    for number, one in enumerate(letters):
+        whole = Framing(whole_artwork(one.picture.width, one.picture.height), home_ground=_beneath(one.groups))
+        drawn.append(_judged("letters", one, whole, grounds))
+        watch(len(framings) + number + 1, total)
+    if drawn:
+        made.append(max(drawn, key=lambda one: one.standing))
+    return _best_first(made, source.groups)
+
+
+def _judged(kind: str, source: Source, framing: Framing, grounds: Mapping[str, Colour]) -> Proposal:
+    icons = compose(source.picture, framing, Purpose.TAB, [size for size, _ in SHOWN])
+    judgements: list[Judgement] = []
+    for icon, (_, purpose) in zip(icons, SHOWN, strict=True):
+        laid = over(icon, framing.home_ground) if purpose.opaque else icon
+        judgements += judge(source.picture, framing, [laid], purpose, grounds)
+    return Proposal(kind, framing, tuple(judgements), source)
+
+
+def _best_first(made: list[Proposal], groups: Groups) -> list[Proposal]:
+    """The best of those that show what the picture is about, then the others."""
+    favoured = _favoured(groups)
+    about = [one for one in made if one.kind in favoured]
+    # Letters are not the picture's own; they come first only where it has nothing but words.
+    ranked = sorted(made, key=lambda one: (one.kind != "letters", one.standing), reverse=True)
+    if not about:
+        return ranked
+    first = max(about, key=lambda one: (one.standing[0], -favoured.index(one.kind)))
+    return [first, *(one for one in ranked if one is not first)]
+
+
+def _favoured(groups: Groups) -> tuple[str, ...]:
+    """The kinds among which the first is chosen; among equals the earlier one."""
+    if not groups.separable:
+        return ("telling square",)
+    if groups.words and not groups.emblems:
+        return ("letters",)
+    if groups.words or len(groups.emblems) > 1:
+        return ("emblem", "on a plate")
+    return ("hugged", "as it is", "on a plate")
+
+
+def _framings(source: Source) -> dict[str, Framing]:
+    """All but the letters, without those that hardly differ from one before them."""
+    picture, groups = source.picture, source.groups
+    plain = Framing(
+        whole_artwork(picture.width, picture.height), groups.ground, _beneath(groups), artwork=source.key
+    )
+    framings = {"as it is": plain}
+    if not groups.separable:
+        return framings | {"telling square": replace(plain, frame=telling_square(picture))}
+    boxes = [group.box for group in groups.emblems] + list(groups.words)
+    if not boxes:
+        return framings
+    framings["hugged"] = replace(plain, frame=hug(around(boxes), 2))
+    if groups.emblems and (groups.words or len(groups.emblems) > 1 or groups.emblems[0].on):
+        framings["emblem"] = framed(groups.emblems[0], groups, plain)
+    if groups.ground is None and framings.get("emblem", plain).ground is None:
+        roomy = replace(plain, frame=hug(around(boxes), _ROOM))
+        if "emblem" in framings:
+            roomy = framed(groups.emblems[0], groups, plain, _ROOM)
+        colour = max((WHITE, DARK), key=lambda plate: _least_contrast(groups, plate))
+        framings["on a plate"] = replace(roomy, plate=Plate(PlateShape.ROUNDED, colour, 22, 0))
+    return framings
+
+
+def _beneath(groups: Groups) -> Colour:
+    """The ground under home-screen icons."""
+    if groups.ground is not None:
+        return groups.ground
+    return WHITE if _least_contrast(groups, WHITE) >= min(_STANDS_OUT, _least_contrast(groups, DARK)) else DARK
+
+
+def _least_contrast(groups: Groups, ground: Colour) -> float:
+    return contrast(groups.colours[0], ground) if groups.colours else 21.0
+
+
+def telling_square(picture: Picture) -> Frame:
+    """The square of a photograph in which most happens: the most difference between neighbours for its area."""
+    if not isinstance(picture, Bitmap):
+        return largest_inside(picture.width, picture.height)
+    step = max(1, max(picture.width, picture.height) // (2 * _LOOKED_AT))
+    image = Image.fromarray(np.ascontiguousarray(picture.pixels[::step, ::step])).convert("L")
+    image.thumbnail((_LOOKED_AT, _LOOKED_AT), Image.Resampling.BOX)
+    grey = np.asarray(image, dtype=np.float64)
+    scale = max(picture.width, picture.height) / max(grey.shape)
+    happens = np.zeros((grey.shape[0] + 1, grey.shape[1] + 1))
+    change = np.abs(np.diff(grey, axis=0, append=grey[-1:])) + np.abs(np.diff(grey, axis=1, append=grey[:, -1:]))
+    happens[1:, 1:] = change.cumsum(axis=0).cumsum(axis=1)
+    best, frame = -1.0, largest_inside(picture.width, picture.height)
+    for share in _SQUARES:
+        side = max(1, round(share * min(grey.shape)))
+        sums = happens[side:, side:] - happens[:-side, side:] - happens[side:, :-side] + happens[:-side, :-side]
+        y, x = np.unravel_index(int(sums.argmax()), sums.shape)
+        if sums[y, x] / side**1.4 > best:
+            best = sums[y, x] / side**1.4
+            frame = Frame(round(x * scale), round(y * scale), max(1, round(side * scale)))
+    return frame
+
+

@@ -1,0 +1,155 @@
+"""What is read of an icon, the bounds of each reading, and the one word that follows."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+
+class Verdict(StrEnum):
+    """What a person will see of an icon."""
+
+    LOST = "lost"
+    HARD = "hard"
+    WELL = "well"
+
+    @property
+    def rank(self) -> int:
+        """0 for lost to 2 for well."""
+        return list(Verdict).index(self)
+
+
+@dataclass(frozen=True)
+class Bound:
+    """Below `lost` a reading is lost, below `well` it is hard, above it is well."""
+
+    lost: float
+    well: float
+
+    def score(self, value: float) -> float:
+        """The reading on a scale on which 1 is the bound of lost and 2 that of well."""
+        if value < self.lost:
+            return value / self.lost
+        return 1 + (value - self.lost) / (self.well - self.lost)
+
+
+BOUNDS = {
+    "strokes": Bound(0.75, 1.25),  # sampling theorem: less than a px is a tint, not a line; the bounds common practice
+    "gaps": Bound(0.75, 1.25),  # as strokes
+    "lettering": Bound(4, 7),  # measured with a text recogniser; 5 x 7 dot letters are common practice
+    "contrast": Bound(1.5, 3),  # WCAG 2.2, success criterion 1.4.11
+    "structure": Bound(0.3, 0.6),  # ours
+    "ink": Bound(0.25, 0.45),  # common practice: icons look smaller than expected
+    "artwork": Bound(0.25, 0.8),  # ours: px of the artwork for each px of the icon
+    "likeness": Bound(4, 8),  # ours, scaled on the symbols that ship
+}
+SAYS = {
+    "strokes": "strokes {:.1f} px",
+    "gaps": "gaps {:.1f} px",
+    "lettering": "letters {:.1f} px",
+    "contrast": "contrast {:.1f} : 1",
+    "structure": "{:.0%} of its parts stand out",
+    "ink": "fills {:.0%}",
+    "artwork": "{:.2f} px of artwork for each",
+    "likeness": "{:.1f} from another icon",
+}
+
+
+@dataclass(frozen=True)
+class Readings:
+    """Measured of one icon; lengths in px of the icon, None for what does not apply.
+
+    `contrast` is the ratio of the outline to each ground by its name. `structure` is the share of the parts' borders that
+    stands out, `ink` the share of the square that the ink's box fills, `fit` that of long straight edges on borders of
+    pixels, each 0 to 1. `artwork` is how many of the artwork's px each px has, at most 1. `likeness` is the distance to
+    the icon that is most alike.
+    """
+
+    stroke_px: float | None = None
+    gap_px: float | None = None
+    lettering_px: float | None = None
+    contrast: Mapping[str, float] = field(default_factory=dict)
+    structure: float | None = None
+    ink: float | None = None
+    fit: float | None = None
+    artwork: float | None = None
+    likeness: float | None = None
+    like: str | None = None
+
+    def bounded(self) -> Iterator[tuple[str, float]]:
+        """The readings that have bounds, by the names of those; the least contrast of all grounds."""
+        values = {
+            "strokes": self.stroke_px,
+            "gaps": self.gap_px,
+            "lettering": self.lettering_px,
+            "contrast": min(self.contrast.values(), default=None),
+            "structure": self.structure,
+            "ink": self.ink,
+            "artwork": self.artwork,
+            "likeness": self.likeness,
+        }
+        yield from ((name, value) for name, value in values.items() if value is not None)
+
+    def as_json(self) -> dict[str, object]:
+        """Plain data, rounded to what was measured."""
+        plain = {
+            "stroke_px": self.stroke_px,
+            "gap_px": self.gap_px,
+            "lettering_px": self.lettering_px,
+            "contrast": {name: round(ratio, 2) for name, ratio in self.contrast.items()},
+            "structure": self.structure,
+            "ink": self.ink,
+            "fit": self.fit,
+            "artwork": self.artwork,
+            "likeness": self.likeness,
+            "like": self.like,
+        }
+        return {name: round(value, 3) if isinstance(value, float) else value for name, value in plain.items()}
+
+
+@dataclass(frozen=True)
+class Judgement:
+    """The readings of one icon and what follows from the worst of them.
+
+    `verdict` None says that too little could be measured: a photograph has no separable ink. `because` is the name of
+    the worst reading, None where all are well; `says` the word and the number: "lost: strokes 0.3 px".
+    """
+
+    size: int
+    readings: Readings
+    separable: bool = True
+
+    @property
+    def worst(self) -> tuple[str, float] | None:
+        """The name and the score of the worst reading."""
+        scored = [(name, BOUNDS[name].score(value)) for name, value in self.readings.bounded()]
+        return min(scored, key=lambda one: one[1], default=None)
+
+    @property
+    def verdict(self) -> Verdict | None:
+        """The word."""
+        worst = self.worst
+        if worst is None or (not self.separable and worst[1] >= 2):
+            return None
+        return Verdict.LOST if worst[1] < 1 else Verdict.HARD if worst[1] < 2 else Verdict.WELL
+
+    @property
+    def because(self) -> str | None:
+        """The worst reading's name."""
+        return self.worst[0] if self.worst and self.worst[1] < 2 else None
+
+    @property
+    def says(self) -> str:
+        """The word with the worst number."""
+        if self.verdict is None:
+            return "not judged: no ink that stands apart"
+        if self.because is None:
+            return self.verdict.value
+        number = dict(self.readings.bounded())[self.because]
+        return f"{self.verdict.value}: {SAYS[self.because].format(number)}"
+
+    @property
+    def standing(self) -> tuple[int, float]:
+        """By which judgements are compared: the word first, then the worst score."""
+        worst = self.worst
+        score = worst[1] if worst else 2.0
+        return (self.verdict.rank if self.verdict else Verdict.HARD.rank, min(score, 2.0))

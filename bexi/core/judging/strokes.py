@@ -1,0 +1,104 @@
+"""Widths of strokes and gaps: twice the distance to the nearest edge, along the middle of what they lie between."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy import ndimage
+
+from bexi.core.judging.drawing import Drawing
+
+_ALONGSIDE = 0.3
+"""Sides that part faster than so much (sine of half their angle) are a corner or a tip, not a stroke."""
+_PERCENTILE = 0.1
+
+
+@dataclass(frozen=True, eq=False)
+class Widths:
+    """Widths along middle lines, each with the length it stands for and its place; all in px of the drawing."""
+
+    width: NDArray[np.float64]
+    length: NDArray[np.float64]
+    x: NDArray[np.float64]
+    y: NDArray[np.float64]
+
+    @classmethod
+    def none(cls) -> "Widths":
+        """Nothing found."""
+        return cls(*(np.zeros(0) for _ in range(4)))
+
+    def only(self, chosen: NDArray[np.bool_]) -> "Widths":
+        """Some of them."""
+        return Widths(*(values[chosen] for values in (self.width, self.length, self.x, self.y)))
+
+    @property
+    def thinnest(self) -> float | None:
+        """The 10th percentile weighted by length; None where nothing was found."""
+        if not len(self.width):
+            return None
+        order = np.argsort(self.width, kind="stable")
+        reached = np.cumsum(self.length[order])
+        return float(self.width[order][np.searchsorted(reached, _PERCENTILE * reached[-1])])
+
+
+def strokes_and_gaps(drawing: Drawing) -> tuple[Widths, Widths]:
+    """Widths of the strokes, and of the gaps between and inside them; a plate's own colour is the ground on it."""
+    kinds = drawing.kinds
+    distance = _to_edge(kinds)
+    if np.isinf(distance).any():
+        return Widths.none(), Widths.none()
+    y, x = np.nonzero(_middle(kinds, distance))
+    # A width of 2n − 1 or 2n px has its middle n px from what lies beyond.
+    width = 2 * distance[y, x] - 0.5
+    is_gap = (kinds[y, x] == 0) | (kinds[y, x] == (drawing.carrier or 0))
+    strokes, gaps = (
+        Widths(width[chosen], np.ones(int(chosen.sum())), x[chosen].astype(float), y[chosen].astype(float))
+        for chosen in (~is_gap, is_gap)
+    )
+    return _with_blobs(strokes, drawing, distance), gaps
+
+
+def _with_blobs(strokes: Widths, drawing: Drawing, distance: NDArray[np.float64]) -> Widths:
+    """Each region counts as a stroke as long as it is thick: a disc has a middle point only."""
+    ink = [region for region in drawing.regions if region.kind and region.kind != drawing.carrier]
+    ink = ink or [region for region in drawing.regions if region.kind]
+    if not ink:
+        return strokes
+    at = ndimage.maximum_position(distance, drawing.labels, [region.label for region in ink])
+    y, x = np.array(at).T
+    width = 2 * distance[y, x] - 0.5
+    added = (width, width, x, y)
+    kept = (strokes.width, strokes.length, strokes.x, strokes.y)
+    return Widths(*(np.concatenate(pair) for pair in zip(kept, added, strict=True)))
+
+
+def _to_edge(kinds: NDArray[np.uint8]) -> NDArray[np.float64]:
+    """Distance in px from each px to the nearest of another kind; infinite where there is one kind only."""
+    at_edge = np.zeros(kinds.shape, dtype=bool)
+    down, across = kinds[1:] != kinds[:-1], kinds[:, 1:] != kinds[:, :-1]
+    at_edge[1:] |= down
+    at_edge[:-1] |= down
+    at_edge[:, 1:] |= across
+    at_edge[:, :-1] |= across
+    if not at_edge.any():
+        return np.full(kinds.shape, np.inf)
+    distance: NDArray[np.float64] = ndimage.distance_transform_edt(~at_edge) + 1
+    return distance
+
+
+def _middle(kinds: NDArray[np.uint8], distance: NDArray[np.float64]) -> NDArray[np.bool_]:
+    """The px in the middle between two sides that run alongside: the distance hardly changes across them."""
+    slope = np.zeros(kinds.shape)
+    for axis in (0, 1):
+        ahead, behind = (_beyond(kinds, distance, axis, by) for by in (2, -2))
+        slope += ((ahead - behind) / 4) ** 2
+    middle: NDArray[np.bool_] = slope < _ALONGSIDE**2
+    return middle
+
+
+def _beyond(kinds: NDArray[np.uint8], distance: NDArray[np.float64], axis: int, by: int) -> NDArray[np.float64]:
+    """The distance so many px on, negative where that is another kind; the drawing goes on beyond its rim."""
+    places = np.clip(np.arange(kinds.shape[axis]) + by, 0, kinds.shape[axis] - 1)
+    there = np.take(distance, places, axis)
+    signed: NDArray[np.float64] = np.where(np.take(kinds, places, axis) == kinds, there, -there)
+    return signed

@@ -1,0 +1,112 @@
+"""Measuring a piece of an artwork, from which every framing over it takes its readings."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+from PIL import Image
+
+from bexi.core.artwork.ink import Box
+from bexi.core.artwork.pictures import Bitmap, Picture
+from bexi.core.artwork.vector import render, render_whole
+from bexi.core.framing.frame import Frame
+from bexi.core.judging.drawing import Drawing, told_apart
+from bexi.core.judging.lettering import Row, rows_of
+from bexi.core.judging.strokes import Widths, strokes_and_gaps
+from bexi.core.pixels.light import Pixels
+
+LONGEST = 768
+"""In px; a whole artwork is looked at so large."""
+SIDE = 512
+"""In px, at least, a framing is looked at: 32 times a tab icon, so that a tenth of its px is three of these."""
+_ROOM = 8
+"""Px of ground laid around, so that ink at the rim is not taken for a picture's edge."""
+_ENOUGH = 400
+"""A frame that holds so many px of the whole artwork's survey needs none of its own."""
+
+
+@dataclass(frozen=True, eq=False)
+class Survey:
+    """The flat colours of a piece of artwork, with what was measured in it; lengths in px of the drawing.
+
+    `x` and `y` are where, in artwork px, the drawing begins, `scale` how many of them one of its px is.
+    """
+
+    drawing: Drawing
+    strokes: Widths
+    gaps: Widths
+    rows: tuple[Row, ...]
+    x: float
+    y: float
+    scale: float
+
+    def in_artwork(self, box: Box) -> Box:
+        """A box of the drawing in artwork px, a px wider all around."""
+        left, top = (
+            int(np.floor(start + (edge - 1) * self.scale))
+            for start, edge in ((self.x, box.left), (self.y, box.top))
+        )
+        right, bottom = (
+            int(np.ceil(start + (edge + 1) * self.scale))
+            for start, edge in ((self.x, box.right), (self.y, box.bottom))
+        )
+        return Box(left, top, right, bottom)
+
+
+def surveyed(pixels: Pixels, x: float, y: float, scale: float, repeated: int = 1) -> Survey:
+    """Measure pixels, each of which was repeated so many times."""
+    told = told_apart(pixels, repeated)
+    drawing = Drawing(np.pad(told.kinds, _ROOM), told.colours, told.separable)
+    if drawing.separable and drawing.ink_box is not None:
+        strokes, gaps = strokes_and_gaps(drawing)
+        rows = tuple(rows_of(drawing.regions, len(drawing.kinds)))
+    else:
+        strokes, gaps, rows = Widths.none(), Widths.none(), ()
+    return Survey(drawing, strokes, gaps, rows, x - _ROOM * scale, y - _ROOM * scale, scale)
+
+
+def survey_of(picture: Picture, frame: Frame) -> Survey:
+    """A survey of the artwork that is fine enough for a frame."""
+    longest = max(picture.width, picture.height)
+    if frame.side * min(LONGEST, _finest(picture, longest)) >= _ENOUGH * longest:
+        return whole_survey(picture)
+    return _survey_in(picture, frame)
+
+
+def _finest(picture: Picture, longest: int) -> float:
+    """Px along the longer side in the whole artwork's survey."""
+    return LONGEST if not isinstance(picture, Bitmap) else max(longest, LONGEST)
+
+
+@lru_cache(maxsize=4)
+def whole_survey(picture: Picture) -> Survey:
+    """The survey of the whole artwork."""
+    longest = max(picture.width, picture.height)
+    if isinstance(picture, Bitmap):
+        return _of_bitmap(picture, Box(0, 0, picture.width, picture.height), LONGEST)
+    return surveyed(render_whole(picture, LONGEST), 0, 0, longest / LONGEST)
+
+
+@lru_cache(maxsize=8)  # each holds about 5 MB
+def _survey_in(picture: Picture, frame: Frame) -> Survey:
+    """The survey of what lies in a frame."""
+    if isinstance(picture, Bitmap):
+        left, top = max(0, frame.x), max(0, frame.y)
+        right, bottom = min(picture.width, frame.x + frame.side), min(picture.height, frame.y + frame.side)
+        return _of_bitmap(picture, Box(left, top, right, bottom), SIDE)
+    return surveyed(render(picture, frame.x, frame.y, frame.side, SIDE), frame.x, frame.y, frame.side / SIDE)
+
+
+def _of_bitmap(picture: Bitmap, box: Box, longest: int) -> Survey:
+    """A part of a bitmap, `longest` px along its longer side or more."""
+    part = picture.pixels[box.top : box.bottom, box.left : box.right]
+    own = max(box.width, box.height)
+    step = max(1, own // (2 * longest))  # a first step without a filter is near enough for areas
+    pixels = np.ascontiguousarray(part[::step, ::step])
+    if max(pixels.shape[:2]) > longest:
+        image = Image.fromarray(pixels)
+        image.thumbnail((longest, longest), Image.Resampling.BOX)
+        pixels = np.asarray(image)
+    repeated = -(-SIDE // max(pixels.shape[:2]))
+    pixels = pixels.repeat(repeated, axis=0).repeat(repeated, axis=1)
+    return surveyed(pixels, box.left, box.top, own / max(pixels.shape[:2]), repeated)
