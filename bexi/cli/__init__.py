@@ -17,6 +17,11 @@ _COMMANDS = {
         "Install a set on a site: files into its top folder, lines in heads.",
     ),
     "undo": ("bexi.cli.install:undo_command", "Take back what `bexi install` did last on a site."),
+    "judge": (
+        "bexi.cli.judge:judge_command",
+        "Say of each size what a person will see, and what would be better.",
+    ),
+    "propose": ("bexi.cli.judge:propose_command", "Say what to make of PICTURE: whole framings, the best first."),
     "facts": ("bexi.cli.facts:facts_command", "Measure PICTURE and say what it is good for."),
     "draw": ("bexi.cli.draw:draw", "Draw letters or a symbol."),
 }

@@ -4,6 +4,8 @@ import dataclasses
 import hashlib
 import json
 import os
+import sys
+from collections.abc import Sequence
 from contextlib import closing
 from pathlib import Path
 from typing import Annotated
@@ -19,9 +21,13 @@ from bexi.core.framing.recipe import Recipe, parse_ground
 from bexi.core.iconset.build import BuiltSet, Pictures, build
 from bexi.core.iconset.compare import FileChange, FileDifference, compare
 from bexi.core.iconset.fit import FieldFormat, FieldGround, Requirement, fit
+from bexi.core.iconset.judged import JudgedIcon, judged_set
 from bexi.core.iconset.plan import READY_MADE, RECOMMENDED, Plan
 from bexi.core.iconset.processes import Processes
 from bexi.core.iconset.recipe_file import MAIN, NAME, RecipeFile, Source
+from bexi.core.judging.groups import groups_of
+from bexi.core.judging.readings import Verdict
+from bexi.core.judging.ways_out import Source as JudgedSource
 from bexi.core.pixels.colour import Colour
 from bexi.core.sitehead.snippet import HeadLines
 
@@ -34,6 +40,7 @@ HomeGroundOption = Annotated[
     str, typer.Option(metavar="#rrggbb", help="Under icons that must be opaque when the ground is clear.")
 ]
 DIFFERENT = 1
+LOST = 3
 
 
 def build_command(
@@ -53,11 +60,20 @@ def build_command(
     ] = None,
     stamped: Annotated[bool, typer.Option("--stamped", help="Add ?v= and a short hash to every address.")] = False,
     name: Annotated[str | None, typer.Option(help="The site's name in the manifest.")] = None,
+    judge: Annotated[
+        bool, typer.Option("--judge", help=f"Judge every icon first; exit code {LOST} and no files when one is lost.")
+    ] = False,
+    take_best: Annotated[
+        bool, typer.Option("--propose", help="Frame PICTURE as `bexi propose` says first, instead of --frame.")
+    ] = False,
     as_json: JsonOption = False,
 ) -> None:
     """Build the icon set of PICTURE, or of a recipe file, into a folder."""
     with refusals():
-        held, pictures = _source(source, frame, ground, home_ground)
+        if take_best:
+            held, pictures, drawn = _best_of(source, frame, name)
+        else:
+            (held, pictures), drawn = source_of(source, frame, ground, home_ground), {}
         chosen = _plan(plan) if plan else held.plan
         chosen.must_hold(only or ())
         addresses = dataclasses.replace(
@@ -66,12 +82,14 @@ def build_command(
             stamped=stamped or chosen.addresses.stamped,
         )
         chosen = dataclasses.replace(chosen, addresses=addresses)
+        if judge:
+            _refuse_lost(judged_set(pictures, held.recipe, chosen))
         with closing(Processes(os.cpu_count() or 1)) as processes:
             built = build(pictures, held.recipe, chosen, name or held.site_name, each=processes.each)
         if only:
             built = built.only(only)
     kept = dataclasses.replace(held, plan=chosen, site_name=name or held.site_name, colour=built.colour)
-    written = {file.name: file.data for file in built.files}
+    written = {file.name: file.data for file in built.files} | drawn
     if source.resolve() != (out / NAME).resolve():  # what somebody wrote is not written over
         written[NAME] = kept.as_bytes()
     write_all(out, written)
@@ -108,7 +126,7 @@ def fit_command(
 ) -> None:
     """Make the one file that an upload field asks for, or say why there is none."""
     with refusals():
-        held, pictures = _source(source, frame, ground, home_ground)
+        held, pictures = source_of(source, frame, ground, home_ground)
         made = fit(pictures, held.recipe, Requirement(kind, size, at_least, max_kb, field_ground))
     write(out, made.data)
     notes = list(made.notes)
@@ -137,7 +155,7 @@ def compare_command(
         raise typer.Exit(DIFFERENT)
 
 
-def _source(source: Path, frame: str | None, ground: str, home_ground: str) -> tuple[RecipeFile, Pictures]:
+def source_of(source: Path, frame: str | None, ground: str, home_ground: str) -> tuple[RecipeFile, Pictures]:
     """A recipe file, or the recipe of a picture under the options given, and the pictures it is of."""
     data = read(source)
     if source.suffix == ".json":
@@ -150,6 +168,32 @@ def _source(source: Path, frame: str | None, ground: str, home_ground: str) -> t
     recipe = Recipe.of(square, parse_ground(ground), Colour.parse(home_ground))
     sources = {MAIN: Source(source.name, hashlib.sha256(data).hexdigest(), AS_IT_IS)}
     return RecipeFile(source.stem, sources, recipe, RECOMMENDED), lambda key: artwork
+
+
+def _best_of(source: Path, frame: str | None, name: str | None) -> tuple[RecipeFile, Pictures, dict[str, bytes]]:
+    """The recipe that is proposed first for a picture, and files drawn for it by name."""
+    from bexi.cli.judge import proposed
+
+    if frame or source.suffix == ".json":
+        fail("--propose frames a picture by itself. Give it a PICTURE, and no --frame.")
+    data = read(source)
+    _, artwork = taken_in(data)
+    (best, *_), letters = proposed(JudgedSource(artwork, groups_of(artwork)), name or source.stem)
+    drawn = next((one for one in letters if one.source is best.source), None)
+    file, content = (source.name, data) if drawn is None else ("letters.svg", drawn.svg)
+    sources = {MAIN: Source(file, hashlib.sha256(content).hexdigest(), AS_IT_IS)}
+    recipe_file = RecipeFile(name or source.stem, sources, Recipe(best.framing), RECOMMENDED)
+    return recipe_file, lambda key: best.source.picture, {} if drawn is None else {file: content}
+
+
+def _refuse_lost(judged: Sequence[JudgedIcon]) -> None:
+    lost = [one for one in judged if one.judgement.verdict is Verdict.LOST]
+    for one in judged:
+        if not one.is_well:
+            print(f"{one.size:>4} px {one.purpose:<10} {one.judgement.says}", file=sys.stderr)
+    if lost:
+        print("Nothing was built. `bexi judge` tells what would be better.", file=sys.stderr)
+        raise typer.Exit(LOST)
 
 
 def _plan(name: str) -> Plan:

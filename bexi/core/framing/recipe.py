@@ -165,7 +165,9 @@ def _cut(data: object) -> Box | None:
     if data is None:
         return None
     if not isinstance(data, list) or len(data) != 4 or not all(type(number) is int for number in data):
-        raise FramingRefused("unknown-cut", "The recipe's cut is not four whole numbers left, top, right, bottom in px.")
+        raise FramingRefused(
+            "unknown-cut", "The recipe's cut is not four whole numbers of px: left, top, right, bottom."
+        )
     return cut_of(*data)
 
 

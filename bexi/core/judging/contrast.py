@@ -35,7 +35,8 @@ def vanishing(drawing: Drawing, ground: Colour) -> NDArray[np.bool_]:
     beside[:-1] |= down & (drawing.kinds[1:] == 0)
     beside[:, 1:] |= across & (drawing.kinds[:, :-1] == 0)
     beside[:, :-1] |= across & (drawing.kinds[:, 1:] == 0)
-    return beside & gone[drawing.kinds]
+    vanished: NDArray[np.bool_] = beside & gone[drawing.kinds]
+    return vanished
 
 
 def _ratio(drawing: Drawing, ground: Colour) -> float:

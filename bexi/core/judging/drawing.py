@@ -1,6 +1,6 @@
 """A framing drawn large and told apart into its flat colours, which is where everything is measured."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -48,11 +48,13 @@ class Drawing:
     """Flat colours of a picture. `colours[kind]` is the colour of a kind; None for a clear ground.
 
     `separable` is false for photographs, whose areas are no flat colours; nothing that needs them is measured then.
+    `busy` is one whose ground is of several colours.
     """
 
     kinds: Kinds
     colours: tuple[Colour | None, ...]
     separable: bool
+    busy: bool = False
 
     @property
     def side(self) -> int:
@@ -146,8 +148,8 @@ def _told_apart_on_busy(pixels: Pixels, reach: int) -> Drawing:
     mask = (shares < _EDGE_SHARE)[nearest]
     mask = ndimage.median_filter(mask.astype(np.uint8), size=5).astype(bool)
     if not mask.any():
-        return Drawing(np.ones(pixels.shape[:2], dtype=np.uint8), (None, colours[0]), separable=False)
-    return _drawing(pixels, mask, colours[int(shares.argmax())], reach)
+        return Drawing(np.ones(pixels.shape[:2], dtype=np.uint8), (None, colours[0]), separable=False, busy=True)
+    return replace(_drawing(pixels, mask, colours[int(shares.argmax())], reach), busy=True)
 
 
 def _drawing(pixels: Pixels, mask: NDArray[np.bool_], ground: Colour | None, reach: int) -> Drawing:
@@ -218,7 +220,9 @@ def _joined(pixels: Pixels, kinds: Kinds, colours: list[Colour], reach: int) -> 
                 continue
             here, there = pixels[rows, columns, :3].astype(np.int16), pixels[rows, columns + step, :3]
             across = np.median(np.abs(here - there).max(axis=-1))
-            whole = max(abs(a - b) for a, b in zip(colours[number - 1].channels, colours[beyond - 1].channels))
+            whole = max(
+                abs(a - b) for a, b in zip(colours[number - 1].channels, colours[beyond - 1].channels, strict=True)
+            )
             if across < _SOFT * whole:
                 join[beyond] = join[number]
     kept = sorted(set(join))

@@ -21,6 +21,8 @@ _ROW = 1.2
 _STRAY = 0.02
 """A group with less of the ink than that beside the largest is a stray mark."""
 _MOSTLY = 0.5
+_PHOTOGRAPH = 400
+"""No drawing for a site has so many areas of one colour."""
 _MOST_PARTS = 60
 """The largest parts decide; a photograph has thousands."""
 
@@ -41,8 +43,8 @@ class Group:
 class Groups:
     """What an artwork is made of: `emblems`, the largest first, and the boxes of the lines of `words`.
 
-    `separable` is false where there are no areas to be told apart. `colours` are those of the ink, `ground` that of a
-    solid ground.
+    `separable` is false where there are no areas to be told apart; `busy` is a ground of several colours, or a
+    photograph. `colours` are those of the ink, `ground` that of a solid ground.
     """
 
     emblems: tuple[Group, ...]
@@ -50,6 +52,7 @@ class Groups:
     colours: tuple[Colour, ...]
     ground: Colour | None
     separable: bool = True
+    busy: bool = False
 
 
 @dataclass(frozen=True, eq=False)
@@ -85,7 +88,8 @@ def groups_of(picture: Picture) -> Groups:
     drawing, rows = survey.drawing, survey.rows
     colours = tuple(colour for colour in drawing.colours[1:] if colour)
     if not drawing.separable or drawing.ink_box is None:
-        return Groups((), (), colours, drawing.colours[0], drawing.separable)
+        return Groups((), (), colours, drawing.colours[0], drawing.separable, drawing.busy)
+    busy = drawing.busy or len(drawing.regions) > _PHOTOGRAPH
     found = sorted(_emblems(drawing, rows), key=lambda one: -one.area)
     whole = sum(one.area for one in found)
     emblems = tuple(
@@ -94,7 +98,7 @@ def groups_of(picture: Picture) -> Groups:
         if one.area >= _STRAY * found[0].area
     )
     words = tuple(_in_artwork(row.box, survey, picture) for row in rows)
-    return Groups(emblems, words, colours, drawing.colours[0])
+    return Groups(emblems, words, colours, drawing.colours[0], busy=busy)
 
 
 def _in_artwork(box: Box, survey: Survey, picture: Picture) -> Box:
@@ -191,7 +195,8 @@ def _belong(one: _Part, other: _Part, its: Sequence[_Part], beyond: Sequence[_Pa
     room = _room(one.box, other.box)
     larger = max(_Found(tuple(group)).box.width for group in (its, beyond))
     larger = max(larger, *(_Found(tuple(group)).box.height for group in (its, beyond)))
-    alike = one.regions[0].kind == other.regions[0].kind and max(one.side, other.side) <= 1.5 * min(one.side, other.side)
+    like_sides = max(one.side, other.side) <= 1.5 * min(one.side, other.side)
+    alike = like_sides and one.regions[0].kind == other.regions[0].kind
     return room <= _NEAR * larger or (alike and room <= _ROW * min(one.side, other.side))
 
 

@@ -15,7 +15,7 @@ from bexi.core.pixels.colour import WHITE, Colour, contrast
 
 _READABLE = 4.5
 """WCAG 2.2, success criterion 1.4.3."""
-_TRACKINGS = (0, 6, 14)
+_TRACKINGS = (0, 6)
 """In hundredths of the em; which of them reads best is judged."""
 
 
@@ -24,6 +24,7 @@ class Drawn:
     """Letters that were drawn, and the picture of them."""
 
     letters: Letters
+    svg: bytes
     source: Source
 
 
@@ -41,12 +42,13 @@ def drawn_initials(name: str, groups: Groups, font_files: Sequence[bytes]) -> li
     plate, ink = _colours(groups)
     drawn = []
     for tracking in _TRACKINGS[: 1 if len(text) == 1 else None]:
-        letters = Letters(text, ink, tracking, Plate(PlateShape.ROUNDED, plate, 20, 10))
+        letters = Letters(text, ink, tracking, Plate(PlateShape.ROUNDED, plate, 20, 8))
         try:
-            picture = check(draw_letters(letters, font_files).encode(), DEFAULT_LIMITS)
+            svg = draw_letters(letters, font_files).encode()
+            picture = check(svg, DEFAULT_LIMITS)
         except ArtworkRefused:
             return []
-        drawn.append(Drawn(letters, Source(picture, groups_of(picture))))
+        drawn.append(Drawn(letters, svg, Source(picture, groups_of(picture))))
     return drawn
 
 

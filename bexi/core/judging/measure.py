@@ -66,9 +66,7 @@ def measure(picture: Picture, framing: Framing, purpose: Purpose = Purpose.TAB) 
         shown = Box(frame.x, frame.y, frame.x + frame.side, frame.y + frame.side)
         return _Seen(survey, frame, shown).measured(NO_PLATE, survey.drawing.colours[0])
     shown = _within(Box(0, 0, picture.width, picture.height), framing.cut)
-    return _Seen(survey_of(picture, frame), frame, shown).measured(
-        framing.plate, framing.ground_for(purpose.opaque)
-    )
+    return _Seen(survey_of(picture, frame), frame, shown).measured(framing.plate, framing.ground_for(purpose.opaque))
 
 
 def _within(whole: Box, cut: Box | None) -> Box:
@@ -132,8 +130,8 @@ class _Seen:
         seen = _within(self.shown, Box(frame.x, frame.y, frame.x + frame.side, frame.y + frame.side))
         inside = (x >= seen.left) & (x < seen.right) & (y >= seen.top) & (y < seen.bottom)
         sides = survey.scale / frame.side
-        placed = Widths(widths.width * sides, widths.length * sides, (x - frame.x) / frame.side, (y - frame.y) / frame.side)
-        return placed.only(inside)
+        across, down = (x - frame.x) / frame.side, (y - frame.y) / frame.side
+        return Widths(widths.width * sides, widths.length * sides, across, down).only(inside)
 
     def _lettering(self) -> Iterator[Lettering]:
         """The lines of letters of which more than half is seen."""

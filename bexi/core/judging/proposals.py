@@ -101,7 +101,7 @@ def _best_first(made: list[Proposal], groups: Groups) -> list[Proposal]:
 
 def _favoured(groups: Groups) -> tuple[str, ...]:
     """The kinds among which the first is chosen; among equals the earlier one."""
-    if not groups.separable:
+    if not groups.separable or (groups.busy and not groups.words):
         return ("telling square",)
     if groups.words and not groups.emblems:
         return ("letters",)
@@ -113,11 +113,9 @@ def _favoured(groups: Groups) -> tuple[str, ...]:
 def _framings(source: Source) -> dict[str, Framing]:
     """All but the letters, without those that hardly differ from one before them."""
     picture, groups = source.picture, source.groups
-    plain = Framing(
-        whole_artwork(picture.width, picture.height), groups.ground, _beneath(groups), artwork=source.key
-    )
+    plain = Framing(whole_artwork(picture.width, picture.height), groups.ground, _beneath(groups), artwork=source.key)
     framings = {"as it is": plain}
-    if not groups.separable:
+    if not groups.separable or (groups.busy and not groups.words):
         return framings | {"telling square": replace(plain, frame=telling_square(picture))}
     boxes = [group.box for group in groups.emblems] + list(groups.words)
     if not boxes:
@@ -166,5 +164,3 @@ def telling_square(picture: Picture) -> Frame:
             best = sums[y, x] / side**1.4
             frame = Frame(round(x * scale), round(y * scale), max(1, round(side * scale)))
     return frame
-
-

@@ -58,10 +58,10 @@ SAYS = {
 class Readings:
     """Measured of one icon; lengths in px of the icon, None for what does not apply.
 
-    `contrast` is the ratio of the outline to each ground by its name. `structure` is the share of the parts' borders that
-    stands out, `ink` the share of the square that the ink's box fills, `fit` that of long straight edges on borders of
-    pixels, each 0 to 1. `artwork` is how many of the artwork's px each px has, at most 1. `likeness` is the distance to
-    the icon that is most alike.
+    `contrast` is the ratio of the outline to each ground by its name. From 0 to 1 are `structure`, the share of all
+    parts and holes that stands out, `ink`, the share of the square that the ink's box fills, and `fit`, that of long
+    straight edges on borders of pixels. `artwork` is how many of the artwork's px each px has, at most 1; `likeness`
+    the distance to the icon that is most alike, `like` its name.
     """
 
     stroke_px: float | None = None

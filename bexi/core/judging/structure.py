@@ -11,59 +11,61 @@ _ENOUGH = 3.0
 """Graphics that stand out so much are told apart (WCAG 2.2, success criterion 1.4.11)."""
 _NOTHING = 1.1
 """Colours so alike are one to the eye already in the drawing."""
-_AWAY = 3
-"""In half px of the icon: so far apart are two px that are compared, so that one that both share does not count."""
 
 
 def kept(drawing: Drawing, icon: Pixels, ground: Colour) -> float | None:
-    """The share, 0 to 1, of the borders of all parts and holes that stand out in the icon on a ground.
+    """The share, 0 to 1, of all parts and holes that stands out in the icon on a ground.
 
-    A border stands out where the icon's px on one side and those one and a half px away, on the other, differ by 3 : 1
-    or by half of what the colours there differ by. Each region counts by the root of its area. None without borders.
+    A px of the drawing stands out where the icon's px there differs from the colour around its part by 3 : 1, or by
+    half of what the part itself differs by. Each part counts by the root of its area. None where nothing is to be seen.
     """
-    stands, borders, areas = _told(drawing, icon, ground)
-    seen = borders > 0
+    coarse = drawing.coarse
+    colours = np.array([(colour or ground).luminance for colour in coarse.colours], dtype=np.float32)
+    kinds, areas, at_edge = _of_regions(coarse)
+    around, borders = _around(coarse, kinds)
+    first = _ratio(colours[kinds], colours[around])
+    seen = (first >= _NOTHING) & (borders > 0) & ~(at_edge & (kinds == 0))
     if not seen.any():
         return None
+    asked = np.minimum(_ENOUGH, 1 + (first - 1) / 2)
+    at = ((np.arange(coarse.side) + 0.5) * len(icon) / coarse.side).astype(np.intp)
+    shown = _luminance(over(icon, ground))[np.ix_(at, at)]
+    stands = _ratio(shown, colours[around][coarse.labels]) >= asked[coarse.labels]
+    shares = np.bincount(coarse.labels.ravel(), weights=stands.ravel(), minlength=len(areas)) / areas
     weights = np.sqrt(areas[seen])
-    return float((weights * stands[seen] / borders[seen]).sum() / weights.sum())
+    return float((weights * shares[seen]).sum() / weights.sum())
 
 
-def _told(drawing: Drawing, icon: Pixels, ground: Colour) -> tuple[NDArray[np.float64], ...]:
-    """Of each region: how much of its border stands out, how much there is, its area."""
-    size = icon.shape[0]
-    coarse = drawing.coarse
-    labels = coarse.labels
-    shown = _luminance(over(icon, ground))
-    colours = [colour or ground for colour in drawing.colours]
-    true = np.array([colour.luminance for colour in colours], dtype=np.float32)[coarse.kinds]
-    at = ((np.arange(coarse.side) + 0.5) * size / coarse.side).astype(np.intp)
-    shown = shown[np.ix_(at, at)]
-    away = -(-_AWAY * coarse.side // (2 * size))
-    count = int(labels.max()) + 1
-    stands, borders = np.zeros(count), np.zeros(count)
-    for one, other in (
-        (np.s_[:, away:], np.s_[:, :-away]),
-        (np.s_[away:], np.s_[:-away]),
-    ):
-        first = _ratio(true[one], true[other])
-        counted = (labels[one] != labels[other]) & (first >= _NOTHING)
-        asked = np.minimum(_ENOUGH, 1 + (first[counted] - 1) / 2)
-        good = _ratio(shown[one][counted], shown[other][counted]) >= asked
-        for side in (labels[one][counted], labels[other][counted]):
-            borders += np.bincount(side, minlength=count)
-            stands += np.bincount(side, weights=good, minlength=count)
-    return stands, borders, np.bincount(labels.ravel(), minlength=count).astype(np.float64)
-
-
-def _ratio(one: NDArray[np.float32], other: NDArray[np.float32]) -> NDArray[np.float32]:
-    ratio: NDArray[np.float32] = (np.maximum(one, other) + np.float32(0.05)) / (
-        np.minimum(one, other) + np.float32(0.05)
+def _of_regions(drawing: Drawing) -> tuple[NDArray[np.intp], NDArray[np.float64], NDArray[np.bool_]]:
+    """Kind and area of each region, and whether it reaches the drawing's edge."""
+    regions = drawing.regions
+    return (
+        np.array([region.kind for region in regions]),
+        np.array([region.area for region in regions], dtype=np.float64),
+        np.array([region.at_edge for region in regions]),
     )
+
+
+def _around(drawing: Drawing, kinds: NDArray[np.intp]) -> tuple[NDArray[np.intp], NDArray[np.int64]]:
+    """For each region the kind that most of its border is shared with, and the length of that border in px."""
+    labels, count = drawing.labels, len(drawing.colours)
+    beside = np.zeros(len(kinds) * count, dtype=np.int64)
+    for one, other in ((labels[:, 1:], labels[:, :-1]), (labels[1:], labels[:-1])):
+        unlike = one != other
+        here, there = one[unlike], other[unlike]
+        for its, beyond in ((here, there), (there, here)):
+            beside += np.bincount(its.astype(np.intp) * count + kinds[beyond], minlength=len(beside))
+    shared = beside.reshape(len(kinds), count)
+    return shared.argmax(axis=1), shared.max(axis=1)
+
+
+def _ratio(one: NDArray[np.floating], other: NDArray[np.floating]) -> NDArray[np.floating]:
+    """Contrast of luminances (WCAG 2.2, "contrast ratio")."""
+    ratio: NDArray[np.floating] = (np.maximum(one, other) + 0.05) / (np.minimum(one, other) + 0.05)
     return ratio
 
 
-def _luminance(pixels: Pixels) -> NDArray[np.float32]:
-    light = LINEAR[pixels[..., :3]]
-    luminance: NDArray[np.float32] = light @ np.array([0.2126, 0.7152, 0.0722], dtype=np.float32)  # WCAG 2.2
+def _luminance(pixels: Pixels) -> NDArray[np.floating]:
+    red, green, blue = (LINEAR[pixels[..., channel]] for channel in range(3))
+    luminance: NDArray[np.floating] = 0.2126 * red + 0.7152 * green + 0.0722 * blue  # WCAG 2.2, "relative luminance"
     return luminance

@@ -1,6 +1,6 @@
 """Measuring a piece of an artwork, from which every framing over it takes its readings."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
@@ -43,12 +43,10 @@ class Survey:
     def in_artwork(self, box: Box) -> Box:
         """A box of the drawing in artwork px, a px wider all around."""
         left, top = (
-            int(np.floor(start + (edge - 1) * self.scale))
-            for start, edge in ((self.x, box.left), (self.y, box.top))
+            int(np.floor(start + (edge - 1) * self.scale)) for start, edge in ((self.x, box.left), (self.y, box.top))
         )
         right, bottom = (
-            int(np.ceil(start + (edge + 1) * self.scale))
-            for start, edge in ((self.x, box.right), (self.y, box.bottom))
+            int(np.ceil(start + (edge + 1) * self.scale)) for start, edge in ((self.x, box.right), (self.y, box.bottom))
         )
         return Box(left, top, right, bottom)
 
@@ -56,7 +54,7 @@ class Survey:
 def surveyed(pixels: Pixels, x: float, y: float, scale: float, repeated: int = 1) -> Survey:
     """Measure pixels, each of which was repeated so many times."""
     told = told_apart(pixels, repeated)
-    drawing = Drawing(np.pad(told.kinds, _ROOM), told.colours, told.separable)
+    drawing = replace(told, kinds=np.pad(told.kinds, _ROOM))
     if drawing.separable and drawing.ink_box is not None:
         strokes, gaps = strokes_and_gaps(drawing)
         rows = tuple(rows_of(drawing.regions, len(drawing.kinds)))

@@ -1,21 +1,20 @@
-"""Ways out for an icon that is not well: each is made, judged by the same readings, and offered only when it is better."""
+"""Ways out for an icon that is not well: each is made and judged by the same readings, and offered only when better."""
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from itertools import product
 
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Picture
 from bexi.core.artwork.plate import DARK, Plate, PlateShape
 from bexi.core.framing.finish import HEAVIEST, SHARPEST, THINNEST
-from bexi.core.framing.frame import Frame, hug
+from bexi.core.framing.frame import Frame, hug, whole_artwork
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
 from bexi.core.judging import pixel_fit
 from bexi.core.judging.groups import Group, Groups
 from bexi.core.judging.judge import TABS, judge_at
 from bexi.core.judging.measure import Measured, measure
-from bexi.core.judging.readings import BOUNDS, SAYS, Judgement
+from bexi.core.judging.readings import BOUNDS, SAYS, Judgement, Verdict
 from bexi.core.pixels.colour import WHITE, Colour, contrast
 
 LARGEST = 64
@@ -29,6 +28,7 @@ _FIT_SHIFTS = tuple(step / 16 for step in range(-8, 9))
 """In px of the icon."""
 
 
+_LEFT_OUT = {"lettering": "the letters left out", "gaps": "no narrow gaps left"}
 _OF_STROKES = ("heavier", "open gaps", "sharpen", "outline")
 
 
@@ -76,6 +76,12 @@ def ways_out(
             found.append(WayOut(kind, other, judged, gain))
     best = {one.kind: one for one in sorted(found, key=lambda one: one.judgement.standing)}
     return sorted(best.values(), key=lambda one: one.judgement.standing, reverse=True)
+
+
+def letters_framing(letters: Source, framing: Framing) -> Framing:
+    """The whole of a drawing of letters, under an icon's home-screen ground."""
+    whole = whole_artwork(letters.picture.width, letters.picture.height)
+    return Framing(whole, home_ground=framing.home_ground, artwork=letters.key)
 
 
 def framed(group: Group, groups: Groups, framing: Framing, margin: int = 2) -> Framing:
@@ -133,7 +139,7 @@ def _against_grounds(framing: Framing, groups: Groups) -> Iterator[tuple[str, Fr
 
 
 def _weights(framing: Framing, size: int, now: Judgement, large: Measured) -> Iterator[tuple[str, Framing]]:
-    """Heavier strokes where they are thin, lighter ones where gaps are narrow; only ink on a clear ground has a weight."""
+    """Heavier strokes where they are thin, lighter ones where gaps are narrow, for ink on a clear ground."""
     if large.drawing.colours[0] is not None or framing.plate.shape is not PlateShape.NONE:
         return
     stroke, gap = now.readings.stroke_px, now.readings.gap_px
@@ -155,8 +161,8 @@ def _fitted(framing: Framing, size: int, large: Measured) -> Iterator[tuple[str,
     best = []
     for scale in _FIT_SCALES:
         for axis in lengths:
-            on = [(pixel_fit.share_on_borders(axis, size, 1 + scale, shift)[0], -abs(shift), shift) for shift in _FIT_SHIFTS]
-            best.append(max(on))
+            shares = ((pixel_fit.share_on_borders(axis, size, 1 + scale, shift)[0], shift) for shift in _FIT_SHIFTS)
+            best.append(max((share, -abs(shift), shift) for share, shift in shares))
     across, down = best[::2], best[1::2]
     picked = max(range(len(_FIT_SCALES)), key=lambda one: (across[one][0] + down[one][0], -abs(_FIT_SCALES[one])))
     side = framing.frame.side / (1 + _FIT_SCALES[picked])
@@ -178,7 +184,7 @@ def _gain(kind: str, before: Judgement, after: Judgement) -> str | None:
     word, score = before.standing
     rank, its = after.standing
     fitted = (after.readings.fit or 0) - (before.readings.fit or 0) >= _FIT_BETTER
-    if kind == "fit to the pixels" and fitted and rank >= word and its >= score - 0.02:
+    if kind == "fit to the pixels" and fitted and rank >= max(word, Verdict.HARD.rank) and its >= score - 0.02:
         return f"edges on pixels {before.readings.fit or 0:.0%} → {after.readings.fit:.0%}"
     if not (rank > word or (rank == word and its >= score + _BETTER)):
         return None
@@ -186,6 +192,10 @@ def _gain(kind: str, before: Judgement, after: Judgement) -> str | None:
     name = before.because
     if name is None:
         return f"→ {after.says}"
-    first, *unit = SAYS[name].partition("{")
+    first, _, _ = SAYS[name].partition("{")
     said = SAYS[name].format(dict(before.readings.bounded())[name])
-    return f"{said} → {SAYS[name].format(told[name]).removeprefix(first)}" if name in told else f"no {name} any more"
+    return (
+        f"{said} → {SAYS[name].format(told[name]).removeprefix(first)}"
+        if name in told
+        else _LEFT_OUT.get(name, f"{name} do not matter any more")
+    )

@@ -14,11 +14,10 @@ NAVY, SAND, HULL, SAIL, WAVE = "#123f59", "#f4f0e4", "#e2572b", "#f2b84b", "#7cc
 
 _EMBLEM = f"""
 <circle cx="310" cy="310" r="264" fill="{NAVY}"/>
-<rect x="288" y="166" width="44" height="112" fill="{SAND}"/>
-<path d="M332 166c36-6 74 2 110 30-36 18-74 22-110 18z" fill="{SAIL}"/>
-<path d="M200 278h184l42 88H200z" fill="{HULL}"/>
-<path d="M134 366h354l-52 88q-8 16-26 16H212q-18 0-26-16z" fill="{SAND}"/>
-<path d="M112 498c40-40 80-40 120 0s80 40 120 0 80-40 120 0" fill="none" stroke="{WAVE}" stroke-width="22"
+<path d="M256 112h68v148h-68z" fill="{SAND}"/>
+<path d="M324 112c52-10 92 2 140 48-48 46-88 58-140 48z" fill="{SAIL}"/>
+<path d="M118 260h384l-56 96q-10 16-30 16H204q-20 0-30-16z" fill="{HULL}"/>
+<path d="M178 470c33-34 55-34 88 0s55 34 88 0 55-34 88 0" fill="none" stroke="{WAVE}" stroke-width="52"
  stroke-linecap="round"/>
 """
 

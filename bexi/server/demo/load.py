@@ -61,9 +61,9 @@ def _artwork() -> tuple[Artwork, Artwork]:
         LettersBody(
             text="MF",
             face="rubik",
-            weight=800,
+            weight=700,
             ink=drawings.SAIL,
-            plate=PlateBody(shape=PlateShape.ROUNDED, colour=drawings.NAVY, margin=10),
+            plate=PlateBody(shape=PlateShape.ROUNDED, colour=drawings.NAVY, margin=8),
         )
     )
     add_artwork("harbour-stamp.png", drawings.harbour_stamp(), "Harbour stamp", **ours)

@@ -7,7 +7,6 @@ from math import cos, pi, sin
 
 import numpy as np
 from fontTools.ttLib import TTFont
-from PIL import Image
 
 from bexi.core.artwork.ink import Box, find_ink
 from bexi.core.artwork.limits import DEFAULT_LIMITS
@@ -63,7 +62,9 @@ def words(text: str, x: float, baseline: float, size: float, fill: str, weight: 
 @lru_cache
 def latin(face: str, weight: int) -> bytes:
     """The part of a face with the letters of English."""
-    return next(data for data in face_files(face, weight) if {*map(ord, "AFaz")} <= {*TTFont(io.BytesIO(data)).getBestCmap()})
+    return next(
+        data for data in face_files(face, weight) if {*map(ord, "AFaz")} <= {*TTFont(io.BytesIO(data)).getBestCmap()}
+    )
 
 
 def symbol(name: str, x: float, y: float, side: float, colour: str, stroke: float = 2) -> str:
@@ -174,7 +175,9 @@ LOGOS = (
         "on a busy ground",
         1000,
         500,
-        disc(220, 250, 150, "#8a1538") + rectangle(195, 160, 50, 180, "#ffffff") + rectangle(130, 225, 180, 50, "#ffffff"),
+        disc(220, 250, 150, "#8a1538")
+        + rectangle(195, 160, 50, 180, "#ffffff")
+        + rectangle(130, 225, 180, 50, "#ffffff"),
         words("Overmoor", 420, 300, 120, "#8a1538", 800),
         ground=_BUSY,
         as_bitmap=True,

@@ -1,0 +1,104 @@
+"""`bexi judge` and `bexi propose`."""
+
+import json
+from collections.abc import Mapping, Sequence
+from typing import Annotated
+
+import typer
+
+from bexi.cli.build import FrameOption, SourceArgument, source_of
+from bexi.cli.speaking import JsonOption, PictureArgument, read, refusals
+from bexi.cli.taking_in import taken_in
+from bexi.core.framing.compose import framing_for
+from bexi.core.framing.purpose import Purpose
+from bexi.core.iconset.build import Pictures
+from bexi.core.iconset.recipe_file import RecipeFile
+from bexi.core.judging.groups import groups_of
+from bexi.core.judging.initials import Drawn, drawn_initials
+from bexi.core.judging.judge import TABS, judge_at
+from bexi.core.judging.proposals import Proposal, propose
+from bexi.core.judging.readings import Judgement
+from bexi.core.judging.ways_out import Source, WayOut, letters_framing, ways_out
+from bexi.core.pixels.colour import Colour
+from bexi.resources import initials_face
+
+_SIZES = (16, 32, 48, 180)
+_HOME = 180
+NameOption = Annotated[str | None, typer.Option(metavar="NAME", help="The site's name, whose letters may stand in.")]
+
+
+def judge_command(
+    source: SourceArgument,
+    size: Annotated[list[int] | None, typer.Option(metavar="N", help="Side in px; repeat it.", min=1, max=1024)] = None,
+    under: Annotated[
+        list[str] | None,
+        typer.Option("--ground", metavar="HEX", help="What it will stand on; repeat it. Light and dark tabs if none."),
+    ] = None,
+    frame: FrameOption = None,
+    filled: Annotated[str, typer.Option("--filled", metavar="clear|#rrggbb", help="The icon's own ground.")] = "clear",
+    name: NameOption = None,
+    as_json: JsonOption = False,
+) -> None:
+    """Say of each size what a person will see of it, why, and what would be better."""
+    with refusals():
+        held, pictures = source_of(source, frame, filled, "#ffffff")
+        grounds = {str(colour): colour for colour in map(Colour.parse, under or ())} or TABS
+        told = [_told(held, pictures, one, grounds, name or held.site_name) for one in size or _SIZES]
+    if as_json:
+        print(json.dumps({"sizes": [_plain(judged, ways) for judged, ways in told]}, indent=2))
+        return
+    for judged, ways in told:
+        print(f"{judged.size:>4} px  {judged.says}")
+        for way in ways:
+            print(f"         {way.kind}: {way.judgement.says} ({way.gain})")
+
+
+def propose_command(picture: PictureArgument, name: NameOption = None, as_json: JsonOption = False) -> None:
+    """Say what to make of PICTURE: whole framings, each judged, the best first."""
+    with refusals():
+        _, artwork = taken_in(read(picture))
+        proposals, _ = proposed(Source(artwork, groups_of(artwork)), name or picture.stem)
+    if as_json:
+        print(json.dumps({"proposals": [_plainly(one) for one in proposals]}, indent=2))
+        return
+    for one in proposals:
+        frame = one.framing.frame
+        verdicts = ", ".join(f"{judged.size} px {judged.says}" for judged in one.judgements)
+        print(f"{one.kind:<14} {frame.x},{frame.y},{frame.side}  {verdicts}")
+
+
+def proposed(source: Source, name: str) -> tuple[list[Proposal], Sequence[Drawn]]:
+    """Proposals for a picture, the best first, and the letters drawn for them."""
+    letters = drawn_initials(name, source.groups, initials_face())
+    return propose(source, [one.source for one in letters]), letters
+
+
+def _told(
+    held: RecipeFile, pictures: Pictures, size: int, grounds: Mapping[str, Colour], name: str
+) -> tuple[Judgement, list[WayOut]]:
+    purpose = Purpose.HOME if size == _HOME else Purpose.TAB
+    framing = framing_for(pictures(held.recipe.framing.artwork), held.recipe, size, purpose)
+    picture = pictures(framing.artwork)
+    (judged,) = judge_at(picture, framing, [size], purpose, grounds)
+    source = Source(picture, groups_of(picture))
+    letters = drawn_initials(name, source.groups, initials_face())
+    others = [(one.source, letters_framing(one.source, framing)) for one in letters]
+    return judged, ways_out(source, framing, size, purpose, grounds, others)
+
+
+def _plain(judged: Judgement, ways: Sequence[WayOut]) -> dict[str, object]:
+    return {
+        "size": judged.size,
+        "verdict": judged.verdict,
+        "because": judged.because,
+        "says": judged.says,
+        "readings": judged.readings.as_json(),
+        "ways_out": [
+            {"kind": way.kind, "verdict": way.judgement.verdict, "gain": way.gain, "framing": way.framing.as_json()}
+            for way in ways
+        ],
+    }
+
+
+def _plainly(one: Proposal) -> dict[str, object]:
+    return {"kind": one.kind, "framing": one.framing.as_json(), "verdicts": one.verdicts}
