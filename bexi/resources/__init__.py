@@ -46,9 +46,13 @@ def face_files(key: str, weight: int) -> tuple[bytes, ...]:
     return tuple(file.read_bytes() for file in files)
 
 
+INITIALS_FACE, INITIALS_WEIGHT = "rubik", 700
+"""In which letters are read best at 16 px, of the faces and weights that ship."""
+
+
 def initials_face() -> tuple[bytes, ...]:
-    """The face in which letters are read best at 16 px: of those that ship, judged in all their weights."""
-    return face_files("rubik", 700)
+    """The files of the face for letters that stand in for artwork."""
+    return face_files(INITIALS_FACE, INITIALS_WEIGHT)
 
 
 @lru_cache(maxsize=1)

@@ -8,6 +8,7 @@ from ninja.utils import check_csrf
 from bexi.server.artwork.api import router as artwork
 from bexi.server.artwork.drawings_api import router as drawings
 from bexi.server.benches.api import router as benches
+from bexi.server.benches.judging_api import router as judging
 from bexi.server.builds.api import router as builds
 from bexi.server.builds.plans_api import router as plans
 from bexi.server.checks.api import router as checks
@@ -26,5 +27,5 @@ def from_our_own_page(request: HttpRequest) -> bool:
 
 api = NinjaAPI(title="Bexi", version="1", docs_url=None, auth=from_our_own_page)
 answer_problems(api)
-for router in (sites, artwork, drawings, benches, plans, builds, installs, checks):
+for router in (sites, artwork, drawings, benches, judging, plans, builds, installs, checks):
     api.add_router("", router)

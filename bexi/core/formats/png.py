@@ -1,7 +1,10 @@
 """PNG files (W3C PNG, Third Edition), written as small as they get without loss."""
 
+import io
+
 import numpy as np
 import oxipng
+from PIL import Image
 
 from bexi.core.pixels.light import Pixels
 
@@ -35,6 +38,12 @@ def write(pixels: Pixels, reduce: bool = True) -> bytes:
         palette_reduction=reduce,
         grayscale_reduction=reduce,
     )
+
+
+def read(data: bytes) -> Pixels:
+    """The pixels of a PNG file that was written here."""
+    pixels: Pixels = np.asarray(Image.open(io.BytesIO(data)).convert("RGBA"))
+    return pixels
 
 
 def _has_few_colours(pixels: Pixels) -> bool:

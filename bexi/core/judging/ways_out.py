@@ -19,7 +19,7 @@ from bexi.core.pixels.colour import WHITE, Colour, contrast
 
 LARGEST = 64
 """Finishes and fitting to pixels are for icons up to so many px."""
-_BETTER = 0.1
+_BETTER = 0.2
 """A way out with the same word must better the worst score by so much."""
 _FIT_BETTER = 0.25
 _FIT_SCALES = tuple(step / 200 for step in range(-10, 11))
@@ -37,6 +37,7 @@ class WayOut:
     """A framing that is better, what it is judged to be, and in words what is gained."""
 
     kind: str
+    source: "Source"
     framing: Framing
     judgement: Judgement
     gain: str
@@ -73,7 +74,7 @@ def ways_out(
         (judged,) = judge_at(its.picture, other, [size], purpose, grounds)
         gain = _gain(kind, now, judged)
         if gain is not None:
-            found.append(WayOut(kind, other, judged, gain))
+            found.append(WayOut(kind, its, other, judged, gain))
     best = {one.kind: one for one in sorted(found, key=lambda one: one.judgement.standing)}
     return sorted(best.values(), key=lambda one: one.judgement.standing, reverse=True)
 

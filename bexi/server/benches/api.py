@@ -8,13 +8,16 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 from pydantic import AfterValidator, Field, StringConstraints
 
+from bexi.core.artwork.ink import Box
 from bexi.core.framing.cut_off import outside_circle, outside_rounded
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
-from bexi.core.framing.recipe import LARGEST_ICON, Framing, Own, Recipe, parse_ground
+from bexi.core.framing.recipe import LARGEST_ICON, Framing, Own, Recipe, cut_of, parse_ground
+from bexi.core.judging.judge import TABS
+from bexi.core.judging.readings import Verdict
 from bexi.core.pixels.colour import WHITE, Colour
-from bexi.server.artwork.api import FrameBody
+from bexi.server.artwork.api import BoxOut, FrameBody
 from bexi.server.artwork.drawings import PlateBody
 from bexi.server.artwork.models import Artwork
 from bexi.server.benches import services
@@ -26,23 +29,38 @@ router = Router(tags=["benches"])
 
 
 class FinishBody(Schema):
-    """Sharpening in steps of 0 to 4 for sizes up to 64 px; the outline in % of the side; one colour for all ink."""
+    """Sharpening in steps of 0 to 4 up to 64 px; outline and weight of strokes in % of the side; one colour for all."""
 
     sharpen: int = 0
     outline: int = 0
     outline_colour: str = str(WHITE)
     recolour: str | None = None
+    weight: int = 0
 
     def finish(self) -> Finish:
         """The finish as a value; raises FramingRefused."""
         recolour = Colour.parse(self.recolour) if self.recolour else None
-        return Finish(self.sharpen, self.outline, Colour.parse(self.outline_colour), recolour)
+        return Finish(self.sharpen, self.outline, Colour.parse(self.outline_colour), recolour, self.weight)
+
+
+class BoxBody(BoxOut):
+    """A box in artwork px; `right` and `bottom` lie just outside it."""
+
+    def box(self) -> Box:
+        """The box as a value; raises FramingRefused for one without area."""
+        return cut_of(self.left, self.top, self.right, self.bottom)
+
+    @classmethod
+    def of(cls, box: Box) -> "BoxBody":
+        """A box as the API tells it."""
+        return cls(left=box.left, top=box.top, right=box.right, bottom=box.bottom)
 
 
 class FramingBody(Schema):
     """`ground` is `clear` or a hex colour; `home_ground` lies under icons that must be opaque.
 
-    The plate's margin is its inset. `artwork_id` names an artwork of its own, null takes the draft's.
+    The plate's margin is its inset. `artwork_id` names an artwork of its own, null takes the draft's. Beyond `cut`
+    nothing of the artwork is shown, null shows all.
     """
 
     frame: FrameBody
@@ -51,6 +69,7 @@ class FramingBody(Schema):
     plate: PlateBody = PlateBody(margin=0)
     artwork_id: int | None = None
     finish: FinishBody = FinishBody()
+    cut: BoxBody | None = None
 
     def framing(self) -> Framing:
         """The framing as a value; raises FramingRefused or ArtworkRefused."""
@@ -61,6 +80,7 @@ class FramingBody(Schema):
             self.plate.plate(),
             None if self.artwork_id is None else str(self.artwork_id),
             self.finish.finish(),
+            self.cut.box() if self.cut else None,
         )
 
     @classmethod
@@ -78,7 +98,9 @@ class FramingBody(Schema):
                 outline=finish.outline,
                 outline_colour=str(finish.outline_colour),
                 recolour=str(finish.recolour) if finish.recolour else None,
+                weight=finish.weight,
             ),
+            cut=BoxBody.of(framing.cut) if framing.cut else None,
         )
 
 
@@ -162,7 +184,10 @@ def _bounded(pictures: list[PictureBody]) -> list[PictureBody]:
 
 
 class LadderIn(Schema):
+    """`own_ground` is a colour besides the tabs' that the icons are judged on."""
+
     recipe: RecipeBody
+    own_ground: str | None = None
     pictures: Annotated[list[PictureBody], Field(max_length=60), AfterValidator(_bounded)]
 
 
@@ -170,7 +195,8 @@ class RungOut(Schema):
     """`png` is base64; `enlargement` is how many times the artwork is enlarged, null for vectors.
 
     `own` is the number of the recipe's own framing that this picture takes, null when it goes with all sizes;
-    `framing` is the one it comes out of.
+    `framing` is the one it comes out of. `verdict` is null where too little could be measured, `says` the word with the
+    worst number; `contrast` is that of the outline to each ground by its name.
     """
 
     size: int
@@ -181,6 +207,9 @@ class RungOut(Schema):
     enlargement: float | None
     own: int | None
     framing: FramingBody
+    verdict: Verdict | None
+    says: str
+    contrast: dict[str, float]
 
 
 class CutOffOut(Schema):
@@ -202,63 +231,63 @@ def cut_off(request: HttpRequest, artwork_id: int, body: FrameBody) -> CutOffOut
 def get_draft(request: HttpRequest, site_id: int) -> DraftOut | None:
     """What is on the bench of a site, or null."""
     draft = get_object_or_404(Site, pk=site_id).drafts.first()
-    return _out(draft) if draft else None
+    return draft_out(draft) if draft else None
 
 
 @router.post("/sites/{site_id}/drafts", response={201: DraftOut})
 def begin_draft(request: HttpRequest, site_id: int, body: FirstDraftIn) -> tuple[int, DraftOut]:
     """Put the first artwork on the bench of a site."""
     artwork = get_object_or_404(Artwork, pk=body.artwork_id)
-    return 201, _out(services.begin(get_object_or_404(Site, pk=site_id), artwork, body.recipe.recipe()))
+    return 201, draft_out(services.begin(get_object_or_404(Site, pk=site_id), artwork, body.recipe.recipe()))
 
 
 @router.get("/drafts/{draft_id}", response=DraftOut)
 def look_at_draft(request: HttpRequest, draft_id: int) -> DraftOut:
     """One draft, on the bench or not."""
-    return _out(get_object_or_404(Draft, pk=draft_id))
+    return draft_out(get_object_or_404(Draft, pk=draft_id))
 
 
 @router.put("/drafts/{draft_id}", response=DraftOut)
 def put_draft(request: HttpRequest, draft_id: int, body: DraftIn) -> DraftOut:
     """Keep a change of a draft."""
     artwork = get_object_or_404(Artwork, pk=body.artwork_id)
-    return _out(services.keep(get_object_or_404(Draft, pk=draft_id), artwork, body.recipe.recipe(), body.revision))
+    return draft_out(services.keep(get_object_or_404(Draft, pk=draft_id), artwork, body.recipe.recipe(), body.revision))
 
 
 @router.get("/sites/{site_id}/drafts", response=list[DraftOut])
 def list_drafts(request: HttpRequest, site_id: int) -> list[DraftOut]:
     """All drafts of a site, the chosen one first."""
-    return [_out(draft) for draft in get_object_or_404(Site, pk=site_id).drafts.all()]
+    return [draft_out(draft) for draft in get_object_or_404(Site, pk=site_id).drafts.all()]
 
 
 @router.post("/drafts/{draft_id}/duplicate", response={201: DraftOut})
 def duplicate_draft(request: HttpRequest, draft_id: int, body: CopyIn) -> tuple[int, DraftOut]:
     """Copy a draft under a new name and put the copy on the bench."""
-    return 201, _out(services.duplicate(get_object_or_404(Draft, pk=draft_id), body.name, body.revision))
+    return 201, draft_out(services.duplicate(get_object_or_404(Draft, pk=draft_id), body.name, body.revision))
 
 
 @router.post("/drafts/{draft_id}/choose", response=DraftOut)
 def choose_draft(request: HttpRequest, draft_id: int) -> DraftOut:
     """Put a draft on the bench."""
-    return _out(services.choose(get_object_or_404(Draft, pk=draft_id)))
+    return draft_out(services.choose(get_object_or_404(Draft, pk=draft_id)))
 
 
 @router.put("/drafts/{draft_id}/name", response=DraftOut)
 def rename_draft(request: HttpRequest, draft_id: int, body: DraftNameIn) -> DraftOut:
     """Give a draft another name."""
-    return _out(services.rename(get_object_or_404(Draft, pk=draft_id), body.name))
+    return draft_out(services.rename(get_object_or_404(Draft, pk=draft_id), body.name))
 
 
 @router.post("/drafts/{draft_id}/undo", response=DraftOut)
 def undo_change(request: HttpRequest, draft_id: int, body: RevisionIn) -> DraftOut:
     """Take back the last change of a draft."""
-    return _out(services.step(get_object_or_404(Draft, pk=draft_id), body.revision, by=-1))
+    return draft_out(services.step(get_object_or_404(Draft, pk=draft_id), body.revision, by=-1))
 
 
 @router.post("/drafts/{draft_id}/redo", response=DraftOut)
 def redo_change(request: HttpRequest, draft_id: int, body: RevisionIn) -> DraftOut:
     """Do the change again that was taken back last."""
-    return _out(services.step(get_object_or_404(Draft, pk=draft_id), body.revision, by=1))
+    return draft_out(services.step(get_object_or_404(Draft, pk=draft_id), body.revision, by=1))
 
 
 @router.post("/artwork/{artwork_id}/ladder", response=list[RungOut])
@@ -266,7 +295,8 @@ def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOu
     """The icons a recipe gives, as they would be built."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
     wanted = [(picture.size, picture.purpose) for picture in body.pictures]
-    made = services.rungs(artwork, body.recipe.recipe(), wanted, lambda: has_hung_up(request))
+    grounds = TABS if body.own_ground is None else {**TABS, "own": Colour.parse(body.own_ground)}
+    made = services.rungs(artwork, body.recipe.recipe(), wanted, grounds, lambda: has_hung_up(request))
     return [
         RungOut(
             size=rung.size,
@@ -277,12 +307,16 @@ def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOu
             enlargement=rung.enlargement,
             own=rung.own,
             framing=FramingBody.of(rung.framing),
+            verdict=rung.judgement.verdict,
+            says=rung.judgement.says,
+            contrast=dict(rung.judgement.readings.contrast),
         )
         for rung in made
     ]
 
 
-def _out(draft: Draft) -> DraftOut:
+def draft_out(draft: Draft) -> DraftOut:
+    """A draft as the API tells it."""
     can_undo, can_redo = services.directions(draft)
     return DraftOut(
         id=draft.pk,

@@ -1,7 +1,7 @@
 """Keeping drafts with their history, and the pictures the bench shows of them."""
 
 import hashlib
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -11,6 +11,7 @@ from django.db import transaction
 from bexi.core.artwork.ink import GroundKind, find_ink
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.errors import FramingRefused
+from bexi.core.formats import png
 from bexi.core.framing.compose import framing_for
 from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.purpose import Purpose
@@ -19,6 +20,9 @@ from bexi.core.framing.reduce import enlargement, reduced
 from bexi.core.iconset.build import ENGINE_VERSION, Pictures, compose_squares
 from bexi.core.iconset.catalogue import tab_icon
 from bexi.core.iconset.encode import Job, encode
+from bexi.core.judging.judge import TABS, judge
+from bexi.core.judging.readings import Judgement
+from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import picture_of
@@ -36,7 +40,7 @@ class Rung:
     """One picture of the ladder, and how many times its artwork is enlarged for it (None for vectors).
 
     `own` is the number of the recipe's own framing that it takes, None when it goes with all sizes; `framing` is
-    the one it comes out of.
+    the one it comes out of, `judgement` what a person will see of it.
     """
 
     size: int
@@ -45,12 +49,14 @@ class Rung:
     enlargement: float | None
     own: int | None
     framing: Framing
+    judgement: Judgement
 
 
 def rungs(
     artwork: Artwork,
     recipe: Recipe,
     wanted: Sequence[tuple[int, Purpose]],
+    grounds: Mapping[str, Colour] = TABS,
     nobody_waits: Callable[[], bool] = lambda: False,
 ) -> list[Rung]:
     """These pictures of the set: PNG icons are the very bytes that a build of this recipe writes.
@@ -69,7 +75,22 @@ def rungs(
         kept[keys[icon]] = data
         _kept.set(keys[icon], data)
         _stop_if(nobody_waits())
-    return [_rung(pictures, recipe, icon, framings[icon], kept[keys[icon]]) for icon in wanted]
+    judged = _judged(pictures, framings, {icon: kept[key] for icon, key in keys.items()}, grounds)
+    return [_rung(pictures, recipe, icon, framings[icon], kept[keys[icon]], judged[icon]) for icon in wanted]
+
+
+def _judged(
+    pictures: Pictures,
+    framings: Mapping[tuple[int, Purpose], Framing],
+    made: Mapping[tuple[int, Purpose], bytes],
+    grounds: Mapping[str, Colour],
+) -> dict[tuple[int, Purpose], Judgement]:
+    """Each icon judged by the very bytes that were made."""
+    judged = {}
+    for (size, purpose), data in made.items():
+        framing = framings[size, purpose]
+        (judged[size, purpose],) = judge(pictures(framing.artwork), framing, [png.read(data)], purpose, grounds)
+    return judged
 
 
 def _stop_if(outdated: bool) -> None:
@@ -77,11 +98,13 @@ def _stop_if(outdated: bool) -> None:
         raise Conflict("outdated", "Nobody waits for these pictures any more.")
 
 
-def _rung(pictures: Pictures, recipe: Recipe, icon: tuple[int, Purpose], framing: Framing, data: bytes) -> Rung:
+def _rung(
+    pictures: Pictures, recipe: Recipe, icon: tuple[int, Purpose], framing: Framing, data: bytes, judgement: Judgement
+) -> Rung:
     size, purpose = icon
     taken = recipe.own_for(size, purpose)
     enlarged = enlargement(pictures(framing.artwork), framing.frame, size)
-    return Rung(size, purpose, data, enlarged, recipe.own.index(taken) if taken else None, framing)
+    return Rung(size, purpose, data, enlarged, recipe.own.index(taken) if taken else None, framing, judgement)
 
 
 def _key(artwork: Artwork, framing: Framing, size: int, purpose: Purpose) -> str:

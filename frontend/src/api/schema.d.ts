@@ -556,6 +556,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/artwork/{artwork_id}/judgement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Closely
+         * @description The readings of one icon, where they come from, and what would be better.
+         */
+        post: operations["bexi_server_benches_judging_api_look_closely"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/proposals/{artwork_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Proposals
+         * @description Whole framings for a piece on this site, the best first.
+         */
+        get: operations["bexi_server_benches_judging_api_proposals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put On Bench
+         * @description Put a piece on the bench of a site, framed as is proposed first.
+         */
+        post: operations["bexi_server_benches_judging_api_put_on_bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -1663,6 +1723,20 @@ export interface components {
             /** Outside Rounded */
             outside_rounded: number;
         };
+        /**
+         * BoxBody
+         * @description A box in artwork px; `right` and `bottom` lie just outside it.
+         */
+        BoxBody: {
+            /** Left */
+            left: number;
+            /** Top */
+            top: number;
+            /** Right */
+            right: number;
+            /** Bottom */
+            bottom: number;
+        };
         /** DraftOut */
         DraftOut: {
             /** Artwork Id */
@@ -1683,7 +1757,7 @@ export interface components {
         };
         /**
          * FinishBody
-         * @description Sharpening in steps of 0 to 4 for sizes up to 64 px; the outline in % of the side; one colour for all ink.
+         * @description Sharpening in steps of 0 to 4 up to 64 px; outline and weight of strokes in % of the side; one colour for all.
          */
         FinishBody: {
             /**
@@ -1703,12 +1777,18 @@ export interface components {
             outline_colour: string;
             /** Recolour */
             recolour?: string | null;
+            /**
+             * Weight
+             * @default 0
+             */
+            weight: number;
         };
         /**
          * FramingBody
          * @description `ground` is `clear` or a hex colour; `home_ground` lies under icons that must be opaque.
          *
-         *     The plate's margin is its inset. `artwork_id` names an artwork of its own, null takes the draft's.
+         *     The plate's margin is its inset. `artwork_id` names an artwork of its own, null takes the draft's. Beyond `cut`
+         *     nothing of the artwork is shown, null shows all.
          */
         FramingBody: {
             frame: components["schemas"]["FrameBody"];
@@ -1738,10 +1818,12 @@ export interface components {
              *       "sharpen": 0,
              *       "outline": 0,
              *       "outline_colour": "#ffffff",
-             *       "recolour": null
+             *       "recolour": null,
+             *       "weight": 0
              *     }
              */
             finish: components["schemas"]["FinishBody"];
+            cut?: components["schemas"]["BoxBody"] | null;
         };
         /**
          * OwnBody
@@ -1818,7 +1900,8 @@ export interface components {
          * @description `png` is base64; `enlargement` is how many times the artwork is enlarged, null for vectors.
          *
          *     `own` is the number of the recipe's own framing that this picture takes, null when it goes with all sizes;
-         *     `framing` is the one it comes out of.
+         *     `framing` is the one it comes out of. `verdict` is null where too little could be measured, `says` the word with the
+         *     worst number; `contrast` is that of the outline to each ground by its name.
          */
         RungOut: {
             /** Size */
@@ -1835,10 +1918,28 @@ export interface components {
             /** Own */
             own: number | null;
             framing: components["schemas"]["FramingBody"];
+            verdict: components["schemas"]["Verdict"] | null;
+            /** Says */
+            says: string;
+            /** Contrast */
+            contrast: {
+                [key: string]: number;
+            };
         };
-        /** LadderIn */
+        /**
+         * Verdict
+         * @description What a person will see of an icon.
+         * @enum {string}
+         */
+        Verdict: "lost" | "hard" | "well";
+        /**
+         * LadderIn
+         * @description `own_ground` is a colour besides the tabs' that the icons are judged on.
+         */
         LadderIn: {
             recipe: components["schemas"]["RecipeBody"];
+            /** Own Ground */
+            own_ground?: string | null;
             /** Pictures */
             pictures: components["schemas"]["PictureBody"][];
         };
@@ -1850,6 +1951,145 @@ export interface components {
             /** Size */
             size: number;
             purpose: components["schemas"]["Purpose"];
+        };
+        /** CloseOut */
+        CloseOut: {
+            judgement: components["schemas"]["JudgementOut"];
+            marks: components["schemas"]["MarksOut"];
+            /** Ways Out */
+            ways_out: components["schemas"]["OfferOut"][];
+        };
+        /**
+         * JudgementOut
+         * @description `verdict` is null where too little could be measured; `says` is the word with the worst number.
+         */
+        JudgementOut: {
+            /** Size */
+            size: number;
+            verdict: components["schemas"]["Verdict"] | null;
+            /** Because */
+            because: string | null;
+            /** Says */
+            says: string;
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            /** Contrast */
+            contrast: {
+                [key: string]: number;
+            };
+            /** Fit */
+            fit: number | null;
+        };
+        /**
+         * LineOut
+         * @description A line of letters: its box, 0 to 1 in the square.
+         */
+        LineOut: {
+            /** Left */
+            left: number;
+            /** Top */
+            top: number;
+            /** Right */
+            right: number;
+            /** Bottom */
+            bottom: number;
+        };
+        /**
+         * MarksOut
+         * @description Where strokes and gaps are too narrow, lines of letters, and where the outline vanishes, by ground.
+         */
+        MarksOut: {
+            /** Strokes */
+            strokes: components["schemas"]["PlaceOut"][];
+            /** Gaps */
+            gaps: components["schemas"]["PlaceOut"][];
+            /** Lettering */
+            lettering: components["schemas"]["LineOut"][];
+            /** Vanishing */
+            vanishing: {
+                [key: string]: components["schemas"]["PlaceOut"][];
+            };
+        };
+        /**
+         * OfferOut
+         * @description A framing on offer. `letters` are to be drawn first, if any, and become its artwork.
+         */
+        OfferOut: {
+            /** Kind */
+            kind: string;
+            /** Gain */
+            gain: string;
+            framing: components["schemas"]["FramingBody"];
+            letters: components["schemas"]["LettersBody"] | null;
+            /** Pictures */
+            pictures: components["schemas"]["OfferPictureOut"][];
+        };
+        /**
+         * OfferPictureOut
+         * @description One picture of an offer at true size; `png` is base64.
+         */
+        OfferPictureOut: {
+            /** Png */
+            png: string;
+            judgement: components["schemas"]["JudgementOut"];
+        };
+        /**
+         * PlaceOut
+         * @description A point in the square, 0 to 1 across and down, and what was measured there in px of the icon.
+         */
+        PlaceOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Px */
+            px: number;
+        };
+        /**
+         * ReadingOut
+         * @description One reading by its name, the bounds below which it is lost and hard, and its own verdict.
+         */
+        ReadingOut: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: number;
+            /** Lost */
+            lost: number;
+            /** Well */
+            well: number;
+            verdict: components["schemas"]["Verdict"];
+        };
+        /**
+         * CloseIn
+         * @description `own_ground` is a colour besides the tabs' that the icon is judged on.
+         */
+        CloseIn: {
+            recipe: components["schemas"]["RecipeBody"];
+            /** Size */
+            size: number;
+            /** @default tab */
+            purpose: components["schemas"]["Purpose"];
+            /** Own Ground */
+            own_ground?: string | null;
+            /**
+             * Site Name
+             * @default
+             */
+            site_name: string;
+        };
+        /**
+         * OnBenchIn
+         * @description `revision` is that of the draft that lies on the bench, 0 for none.
+         */
+        OnBenchIn: {
+            /** Artwork Id */
+            artwork_id: number;
+            /**
+             * Revision
+             * @default 0
+             */
+            revision: number;
         };
         /**
          * Currency
@@ -3319,6 +3559,81 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RungOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_benches_judging_api_look_closely: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CloseOut"];
+                };
+            };
+        };
+    };
+    bexi_server_benches_judging_api_proposals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_benches_judging_api_put_on_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnBenchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
                 };
             };
         };

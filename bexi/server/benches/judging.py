@@ -1,0 +1,141 @@
+"""Judging what is on the bench: readings of one icon with ways out, and proposals for a whole piece."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from django.core.cache import caches
+
+from bexi.core.artwork.letters import Letters
+from bexi.core.artwork.pictures import Picture
+from bexi.core.framing.compose import compose, framing_for
+from bexi.core.framing.purpose import Purpose
+from bexi.core.framing.recipe import Framing, Recipe
+from bexi.core.judging.groups import groups_of
+from bexi.core.judging.initials import Drawn, drawn_initials
+from bexi.core.judging.judge import TABS, judge
+from bexi.core.judging.marks import Marks, marks_of
+from bexi.core.judging.measure import measure
+from bexi.core.judging.proposals import SHOWN, propose
+from bexi.core.judging.readings import Judgement
+from bexi.core.judging.ways_out import Source, WayOut, letters_framing, ways_out
+from bexi.core.pixels.colour import Colour
+from bexi.core.pixels.light import Pixels, over
+from bexi.resources import INITIALS_FACE, INITIALS_WEIGHT, initials_face
+from bexi.server.artwork.drawings import LettersBody, PlateBody, add_drawing
+from bexi.server.artwork.models import Artwork
+from bexi.server.artwork.services import picture_of
+from bexi.server.benches.models import Draft
+from bexi.server.benches.services import begin, keep, pictures_for
+from bexi.server.sites.models import Site
+
+_kept = caches["rungs"]
+OWN = "own"
+
+
+@dataclass(frozen=True)
+class Offer:
+    """A framing on offer, the letters that it needs drawn first, if any, and its pictures."""
+
+    kind: str
+    framing: Framing
+    judgements: tuple[Judgement, ...]
+    pictures: tuple[Pixels, ...]
+    gain: str = ""
+    letters: LettersBody | None = None
+
+
+@dataclass(frozen=True)
+class Close:
+    """One icon looked at closely: its judgement, the places behind it, and the ways out, the best first."""
+
+    judgement: Judgement
+    marks: Marks
+    ways_out: tuple[Offer, ...]
+
+
+def grounds_with(own: Colour | None) -> Mapping[str, Colour]:
+    """The tabs an icon stands on, and a ground of one's own."""
+    return TABS if own is None else {**TABS, OWN: own}
+
+
+def look_closely(
+    artwork: Artwork, recipe: Recipe, size: int, purpose: Purpose, own: Colour | None, site_name: str
+) -> Close:
+    """Judge one icon of a recipe and find ways out; raises FramingRefused."""
+    pictures, grounds = pictures_for(artwork), grounds_with(own)
+    framing = framing_for(pictures(recipe.framing.artwork), recipe, size, purpose)
+    picture = pictures(framing.artwork)
+    source = Source(picture, groups_of(picture))
+    letters = drawn_initials(site_name, groups_of(pictures(None)), initials_face())
+    others = [(one.source, letters_framing(one.source, framing)) for one in letters]
+    (icon,) = compose(picture, framing, purpose, [size])
+    (judgement,) = judge(picture, framing, [icon], purpose, grounds)
+    found = ways_out(source, framing, size, purpose, grounds, others)
+    ways = tuple(_offered(way, letters, size, purpose) for way in found)
+    return Close(judgement, marks_of(measure(picture, framing, purpose), size, grounds), ways)
+
+
+def _offered(way: WayOut, letters: Sequence[Drawn], size: int, purpose: Purpose) -> Offer:
+    drawn = next((one for one in letters if one.source is way.source), None)
+    icons = compose(way.source.picture, way.framing, purpose, [size])
+    return Offer(
+        way.kind, way.framing, (way.judgement,), tuple(icons), way.gain, _body(drawn.letters) if drawn else None
+    )
+
+
+def proposals_for(artwork: Artwork, site_name: str) -> list[Offer]:
+    """Whole framings for a piece, the best first; kept for a while."""
+    key = f"proposals {artwork.sha256} {artwork.read_as} {site_name}"
+    kept: list[Offer] | None = _kept.get(key)
+    if kept is None:
+        kept = _proposed(picture_of(artwork), site_name)
+        _kept.set(key, kept)
+    return kept
+
+
+def _proposed(picture: Picture, site_name: str) -> list[Offer]:
+    source = Source(picture, groups_of(picture))
+    letters = drawn_initials(site_name, source.groups, initials_face())
+    offers = []
+    for one in propose(source, [drawn.source for drawn in letters]):
+        drawn = next((its for its in letters if its.source is one.source), None)
+        icons = compose(one.source.picture, one.framing, Purpose.TAB, [size for size, _ in SHOWN])
+        laid = tuple(
+            over(icon, one.framing.home_ground) if purpose.opaque else icon
+            for icon, (_, purpose) in zip(icons, SHOWN, strict=True)
+        )
+        body = _body(drawn.letters) if drawn else None
+        offers.append(Offer(one.kind, one.framing, one.judgements, laid, letters=body))
+    return offers
+
+
+def put_on_bench(site: Site, artwork: Artwork, revision: int) -> Draft:
+    """Put a piece on the bench of a site, framed as is proposed first; one change, which can be undone.
+
+    `revision` is that of the draft that lies there, 0 for none. Raises Conflict when another window was faster.
+    """
+    best = proposals_for(artwork, site.name)[0]
+    framing = best.framing
+    if best.letters is not None:
+        framing = letters_framed(framing, add_drawing(best.letters))
+    draft = site.drafts.first()
+    if draft is None:
+        return begin(site, artwork, Recipe(framing))
+    return keep(draft, artwork, Recipe(framing), revision)
+
+
+def letters_framed(framing: Framing, drawn: Artwork) -> Framing:
+    """A framing over letters that were drawn for it."""
+    return Framing(framing.frame, framing.ground, framing.home_ground, framing.plate, str(drawn.pk))
+
+
+def _body(letters: Letters) -> LettersBody:
+    plate = letters.plate
+    return LettersBody(
+        text=letters.text,
+        face=INITIALS_FACE,
+        weight=INITIALS_WEIGHT,
+        tracking=letters.tracking,
+        ink=str(letters.ink),
+        plate=PlateBody(shape=plate.shape, colour=str(plate.colour), radius=plate.radius, margin=plate.margin),
+    )

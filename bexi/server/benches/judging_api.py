@@ -1,0 +1,200 @@
+"""Judging over the API: one icon looked at closely, and proposals for a piece."""
+
+import base64
+from typing import Annotated
+
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from ninja import Router, Schema
+from pydantic import Field
+
+from bexi.core.formats import png
+from bexi.core.framing.purpose import Purpose
+from bexi.core.framing.recipe import LARGEST_ICON
+from bexi.core.judging.marks import Marks, Place
+from bexi.core.judging.readings import BOUNDS, Judgement, Readings, Verdict
+from bexi.core.pixels.colour import Colour
+from bexi.core.pixels.light import Pixels
+from bexi.server.artwork.drawings import LettersBody
+from bexi.server.artwork.models import Artwork
+from bexi.server.benches import judging
+from bexi.server.benches.api import DraftOut, FramingBody, RecipeBody, draft_out
+from bexi.server.benches.judging import Close, Offer
+from bexi.server.sites.models import Site
+
+router = Router(tags=["judging"])
+
+
+class ReadingOut(Schema):
+    """One reading by its name, the bounds below which it is lost and hard, and its own verdict."""
+
+    name: str
+    value: float
+    lost: float
+    well: float
+    verdict: Verdict
+
+
+class JudgementOut(Schema):
+    """`verdict` is null where too little could be measured; `says` is the word with the worst number."""
+
+    size: int
+    verdict: Verdict | None
+    because: str | None
+    says: str
+    readings: list[ReadingOut]
+    contrast: dict[str, float]
+    fit: float | None
+
+    @classmethod
+    def of(cls, judgement: Judgement) -> "JudgementOut":
+        """A judgement as the API tells it."""
+        return cls(
+            size=judgement.size,
+            verdict=judgement.verdict,
+            because=judgement.because,
+            says=judgement.says,
+            readings=_readings(judgement.readings),
+            contrast=dict(judgement.readings.contrast),
+            fit=judgement.readings.fit,
+        )
+
+
+def _readings(readings: Readings) -> list[ReadingOut]:
+    return [
+        ReadingOut(name=name, value=value, lost=BOUNDS[name].lost, well=BOUNDS[name].well, verdict=_word(name, value))
+        for name, value in readings.bounded()
+    ]
+
+
+def _word(name: str, value: float) -> Verdict:
+    score = BOUNDS[name].score(value)
+    return Verdict.LOST if score < 1 else Verdict.HARD if score < 2 else Verdict.WELL
+
+
+class PlaceOut(Schema):
+    """A point in the square, 0 to 1 across and down, and what was measured there in px of the icon."""
+
+    x: float
+    y: float
+    px: float
+
+
+class LineOut(Schema):
+    """A line of letters: its box, 0 to 1 in the square."""
+
+    left: float
+    top: float
+    right: float
+    bottom: float
+
+
+class MarksOut(Schema):
+    """Where strokes and gaps are too narrow, lines of letters, and where the outline vanishes, by ground."""
+
+    strokes: list[PlaceOut]
+    gaps: list[PlaceOut]
+    lettering: list[LineOut]
+    vanishing: dict[str, list[PlaceOut]]
+
+    @classmethod
+    def of(cls, marks: Marks) -> "MarksOut":
+        """Marks as the API tells them."""
+        lines = [LineOut(left=one.left, top=one.top, right=one.right, bottom=one.bottom) for one in marks.lettering]
+        vanishing = {name: _places(places) for name, places in marks.vanishing.items()}
+        return cls(strokes=_places(marks.strokes), gaps=_places(marks.gaps), lettering=lines, vanishing=vanishing)
+
+
+def _places(places: tuple[Place, ...]) -> list[PlaceOut]:
+    return [PlaceOut(x=one.x, y=one.y, px=one.px) for one in places]
+
+
+class OfferPictureOut(Schema):
+    """One picture of an offer at true size; `png` is base64."""
+
+    png: str
+    judgement: JudgementOut
+
+
+class OfferOut(Schema):
+    """A framing on offer. `letters` are to be drawn first, if any, and become its artwork."""
+
+    kind: str
+    gain: str
+    framing: FramingBody
+    letters: LettersBody | None
+    pictures: list[OfferPictureOut]
+
+    @classmethod
+    def of(cls, offer: Offer) -> "OfferOut":
+        """An offer as the API tells it."""
+        pictures = [
+            OfferPictureOut(png=_encoded(pixels), judgement=JudgementOut.of(judgement))
+            for pixels, judgement in zip(offer.pictures, offer.judgements, strict=True)
+        ]
+        return cls(
+            kind=offer.kind,
+            gain=offer.gain,
+            framing=FramingBody.of(offer.framing),
+            letters=offer.letters,
+            pictures=pictures,
+        )
+
+
+def _encoded(pixels: Pixels) -> str:
+    return base64.b64encode(png.write(pixels)).decode()
+
+
+class CloseIn(Schema):
+    """`own_ground` is a colour besides the tabs' that the icon is judged on."""
+
+    recipe: RecipeBody
+    size: Annotated[int, Field(ge=1, le=LARGEST_ICON)]
+    purpose: Purpose = Purpose.TAB
+    own_ground: str | None = None
+    site_name: str = ""
+
+
+class CloseOut(Schema):
+    judgement: JudgementOut
+    marks: MarksOut
+    ways_out: list[OfferOut]
+
+    @classmethod
+    def of(cls, close: Close) -> "CloseOut":
+        """What was seen of one icon as the API tells it."""
+        return cls(
+            judgement=JudgementOut.of(close.judgement),
+            marks=MarksOut.of(close.marks),
+            ways_out=[OfferOut.of(way) for way in close.ways_out],
+        )
+
+
+class OnBenchIn(Schema):
+    """`revision` is that of the draft that lies on the bench, 0 for none."""
+
+    artwork_id: int
+    revision: int = 0
+
+
+@router.post("/artwork/{artwork_id}/judgement", response=CloseOut)
+def look_closely(request: HttpRequest, artwork_id: int, body: CloseIn) -> CloseOut:
+    """The readings of one icon, where they come from, and what would be better."""
+    artwork = get_object_or_404(Artwork, pk=artwork_id)
+    own = Colour.parse(body.own_ground) if body.own_ground else None
+    recipe = body.recipe.recipe()
+    return CloseOut.of(judging.look_closely(artwork, recipe, body.size, body.purpose, own, body.site_name))
+
+
+@router.get("/sites/{site_id}/proposals/{artwork_id}", response=list[OfferOut])
+def proposals(request: HttpRequest, site_id: int, artwork_id: int) -> list[OfferOut]:
+    """Whole framings for a piece on this site, the best first."""
+    site, artwork = get_object_or_404(Site, pk=site_id), get_object_or_404(Artwork, pk=artwork_id)
+    return [OfferOut.of(offer) for offer in judging.proposals_for(artwork, site.name)]
+
+
+@router.post("/sites/{site_id}/bench", response=DraftOut)
+def put_on_bench(request: HttpRequest, site_id: int, body: OnBenchIn) -> DraftOut:
+    """Put a piece on the bench of a site, framed as is proposed first."""
+    artwork = get_object_or_404(Artwork, pk=body.artwork_id)
+    return draft_out(judging.put_on_bench(get_object_or_404(Site, pk=site_id), artwork, body.revision))
