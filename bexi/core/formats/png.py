@@ -40,6 +40,13 @@ def write(pixels: Pixels, reduce: bool = True) -> bytes:
     )
 
 
+def write_quickly(pixels: Pixels) -> bytes:
+    """The same pixels for the screen, at once instead of small."""
+    target = io.BytesIO()
+    Image.fromarray(pixels).save(target, "PNG", compress_level=1)
+    return target.getvalue()
+
+
 def read(data: bytes) -> Pixels:
     """The pixels of a PNG file that was written here."""
     pixels: Pixels = np.asarray(Image.open(io.BytesIO(data)).convert("RGBA"))

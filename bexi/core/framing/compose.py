@@ -49,8 +49,8 @@ def shades_for(picture: Picture, framing: Framing) -> Shades:
 def _laid(picture: Picture, framing: Framing, ground: Colour | None, sizes: Sequence[int]) -> list[Pixels]:
     """The icons, made in one order whatever of it there is to do.
 
-    The artwork takes its colour, is cut, takes its weight, is laid on what lies below, reduced, sharpened, outlined, cut
-    to the plate.
+    The artwork takes its colour, is cut, takes its weight, is laid on what lies below, reduced, sharpened, outlined,
+    cut to the plate.
     """
     plate, finish = framing.plate, framing.finish
     below = plate.colour if plate.shape is not PlateShape.NONE else ground

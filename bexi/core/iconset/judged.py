@@ -1,6 +1,5 @@
 """The verdicts of a whole set: each icon of a plan judged for what it is for."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 from bexi.core.framing.compose import framing_for
@@ -56,8 +55,3 @@ def _judged(pictures: Pictures, recipe: Recipe, size: int, purpose: Purpose, squ
     framing = framing_for(pictures(recipe.framing.artwork), recipe, size, purpose)
     (judgement,) = judge(pictures(framing.artwork), framing, [square], purpose)
     return judgement
-
-
-def in_a_line(judged: Sequence[JudgedIcon]) -> str:
-    """What is not well, in one line; empty when all is."""
-    return "; ".join(f"{one.size} px {one.judgement.says}" for one in judged if not one.is_well)

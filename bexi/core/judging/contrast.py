@@ -54,7 +54,7 @@ def _ratio(drawing: Drawing, ground: Colour) -> float:
 
 
 def _tells_enough(drawing: Drawing, gone: set[int]) -> bool:
-    left = ~np.isin(drawing.kinds, sorted(gone))
+    left = ~np.isin(np.arange(len(drawing.colours)), sorted(gone))[drawing.kinds]
     box = drawing.ink_box
     if box is None or not left.any():
         return False

@@ -121,12 +121,12 @@ def told_apart(pixels: Pixels, repeated: int = 1) -> Drawing:
     least = CLEAR_BELOW if ink.ground is GroundKind.CLEAR else NEAR_GROUND
     around = ndimage.maximum_filter(strength, size=2 * reach + 3)
     mask = strength >= np.maximum(around // 2, least)
+    colours = [one.colour for one in main_colours(pixels, mask)]
     if ink.ground_colour is not None:
-        colours = [one.colour for one in main_colours(pixels, mask)]
         nearest, _ = _nearest(pixels, [ink.ground_colour, *colours])
         # Ringing of a compressed picture is weak, and nearer to the ground than to any colour of the ink.
         mask &= (strength >= 2 * NEAR_GROUND) | (nearest > 0)
-    return _drawing(pixels, mask, ink.ground_colour, reach)
+    return _drawing(pixels, mask, colours, ink.ground_colour, reach)
 
 
 def _strength(pixels: Pixels, ground: Colour | None) -> NDArray[np.uint8]:
@@ -149,12 +149,14 @@ def _told_apart_on_busy(pixels: Pixels, reach: int) -> Drawing:
     mask = ndimage.median_filter(mask.astype(np.uint8), size=5).astype(bool)
     if not mask.any():
         return Drawing(np.ones(pixels.shape[:2], dtype=np.uint8), (None, colours[0]), separable=False, busy=True)
-    return replace(_drawing(pixels, mask, colours[int(shares.argmax())], reach), busy=True)
+    inks = [one.colour for one in main_colours(pixels, mask)]
+    return replace(_drawing(pixels, mask, inks, colours[int(shares.argmax())], reach), busy=True)
 
 
-def _drawing(pixels: Pixels, mask: NDArray[np.bool_], ground: Colour | None, reach: int) -> Drawing:
-    colours = [one.colour for one in main_colours(pixels, mask)]
-    if not colours:
+def _drawing(
+    pixels: Pixels, mask: NDArray[np.bool_], colours: list[Colour], ground: Colour | None, reach: int
+) -> Drawing:
+    if not colours or not mask.any():
         return Drawing(np.zeros(pixels.shape[:2], dtype=np.uint8), (ground,), separable=True)
     nearest, distance = _nearest(pixels, colours)
     kinds = np.where(mask, nearest + 1, 0).astype(np.uint8)

@@ -42,16 +42,27 @@ BOUNDS = {
     "artwork": Bound(0.25, 0.8),  # ours: px of the artwork for each px of the icon
     "likeness": Bound(4, 8),  # ours, scaled on the symbols that ship
 }
-SAYS = {
-    "strokes": "strokes {:.1f} px",
-    "gaps": "gaps {:.1f} px",
-    "lettering": "letters {:.1f} px",
-    "contrast": "contrast {:.1f} : 1",
-    "structure": "{:.0%} of its parts stand out",
-    "ink": "fills {:.0%}",
-    "artwork": "{:.2f} px of artwork for each",
-    "likeness": "{:.1f} from another icon",
+_PX, _PERCENT = "{:.1f} px", "{:.0%}"
+_SAYS = {
+    "strokes": ("strokes", _PX),
+    "gaps": ("gaps", _PX),
+    "lettering": ("letters", _PX),
+    "contrast": ("contrast", "{:.1f} : 1"),
+    "structure": ("parts kept", _PERCENT),
+    "ink": ("fills", _PERCENT),
+    "artwork": ("artwork px", "{:.2f}"),
+    "likeness": ("unlike others", "{:.1f}"),
 }
+
+
+def noun(name: str) -> str:
+    """The word for a reading: "letters" for lettering."""
+    return _SAYS[name][0]
+
+
+def amount(name: str, value: float) -> str:
+    """The number of a reading with its unit: "2.4 px"."""
+    return _SAYS[name][1].format(value)
 
 
 @dataclass(frozen=True)
@@ -145,7 +156,7 @@ class Judgement:
         if self.because is None:
             return self.verdict.value
         number = dict(self.readings.bounded())[self.because]
-        return f"{self.verdict.value}: {SAYS[self.because].format(number)}"
+        return f"{self.verdict.value}: {noun(self.because)} {amount(self.because, number)}"
 
     @property
     def standing(self) -> tuple[int, float]:

@@ -1,5 +1,6 @@
 """Measuring a piece of an artwork, from which every framing over it takes its readings."""
 
+import math
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -15,10 +16,10 @@ from bexi.core.judging.lettering import Row, rows_of
 from bexi.core.judging.strokes import Widths, strokes_and_gaps
 from bexi.core.pixels.light import Pixels
 
-LONGEST = 768
-"""In px; a whole artwork is looked at so large."""
 SIDE = 512
-"""In px, at least, a framing is looked at: 32 times a tab icon, so that a tenth of its px is three of these."""
+"""In px a square is looked at: 32 times a tab icon, so that a tenth of its px is three of these."""
+LONGEST = 1024
+"""In px, at most, along the longer side of a whole artwork."""
 _ROOM = 8
 """Px of ground laid around, so that ink at the rim is not taken for a picture's edge."""
 _ENOUGH = 400
@@ -65,24 +66,24 @@ def surveyed(pixels: Pixels, x: float, y: float, scale: float, repeated: int = 1
 
 def survey_of(picture: Picture, frame: Frame) -> Survey:
     """A survey of the artwork that is fine enough for a frame."""
-    longest = max(picture.width, picture.height)
-    if frame.side * min(LONGEST, _finest(picture, longest)) >= _ENOUGH * longest:
+    if frame.side * _longest(picture) >= _ENOUGH * max(picture.width, picture.height):
         return whole_survey(picture)
     return _survey_in(picture, frame)
-
-
-def _finest(picture: Picture, longest: int) -> float:
-    """Px along the longer side in the whole artwork's survey."""
-    return LONGEST if not isinstance(picture, Bitmap) else max(longest, LONGEST)
 
 
 @lru_cache(maxsize=4)
 def whole_survey(picture: Picture) -> Survey:
     """The survey of the whole artwork."""
-    longest = max(picture.width, picture.height)
+    longest = _longest(picture)
     if isinstance(picture, Bitmap):
-        return _of_bitmap(picture, Box(0, 0, picture.width, picture.height), LONGEST)
-    return surveyed(render_whole(picture, LONGEST), 0, 0, longest / LONGEST)
+        return _of_bitmap(picture, Box(0, 0, picture.width, picture.height), longest)
+    return surveyed(render_whole(picture, longest), 0, 0, max(picture.width, picture.height) / longest)
+
+
+def _longest(picture: Picture) -> int:
+    """Px along the longer side, so that all artworks are looked at in about as many, whatever their shape."""
+    narrow = max(picture.width, picture.height) / min(picture.width, picture.height)
+    return min(LONGEST, round(SIDE * math.sqrt(narrow)))
 
 
 @lru_cache(maxsize=8)  # each holds about 5 MB

@@ -14,7 +14,7 @@ from bexi.core.judging import pixel_fit
 from bexi.core.judging.groups import Group, Groups
 from bexi.core.judging.judge import TABS, judge_at
 from bexi.core.judging.measure import Measured, measure
-from bexi.core.judging.readings import BOUNDS, SAYS, Judgement, Verdict
+from bexi.core.judging.readings import BOUNDS, Judgement, Verdict, amount, noun
 from bexi.core.pixels.colour import WHITE, Colour, contrast
 
 LARGEST = 64
@@ -193,10 +193,6 @@ def _gain(kind: str, before: Judgement, after: Judgement) -> str | None:
     name = before.because
     if name is None:
         return f"→ {after.says}"
-    first, _, _ = SAYS[name].partition("{")
-    said = SAYS[name].format(dict(before.readings.bounded())[name])
-    return (
-        f"{said} → {SAYS[name].format(told[name]).removeprefix(first)}"
-        if name in told
-        else _LEFT_OUT.get(name, f"{name} do not matter any more")
-    )
+    if name not in told:
+        return _LEFT_OUT.get(name, f"{noun(name)} do not matter any more")
+    return f"{noun(name)} {amount(name, dict(before.readings.bounded())[name])} → {amount(name, told[name])}"

@@ -10,7 +10,7 @@ from pydantic import StringConstraints
 
 from bexi.core.artwork.ink import Box, GroundKind
 from bexi.core.artwork.licences import LICENCES
-from bexi.core.artwork.treatment import Treatment
+from bexi.core.artwork.treatment import LARGEST_TOLERANCE, Treatment
 from bexi.core.framing.frame import Frame, balanced, hug, largest_inside, whole_artwork
 from bexi.core.pixels.colour import Colour
 from bexi.server.artwork import on_site, services
@@ -271,6 +271,18 @@ def picture(
     response = HttpResponse(services.preview(artwork, longest), content_type="image/png")
     response["Cache-Control"] = "private, max-age=86400"
     return response
+
+
+@router.get("/artwork/{artwork_id}/picture/lifted", response=None)
+def lifted_picture(
+    request: HttpRequest,
+    artwork_id: int,
+    tolerance: Annotated[float, Query(gt=0, le=LARGEST_TOLERANCE)],
+    longest: Annotated[int, Query(ge=16, le=2048)] = 320,
+) -> HttpResponse:
+    """The artwork as it would look with its ground lifted; nothing is changed."""
+    data = services.lifted_preview(get_object_or_404(Artwork, pk=artwork_id), longest, tolerance)
+    return HttpResponse(data, content_type="image/png", headers={"Cache-Control": "private, max-age=86400"})
 
 
 @router.get("/sites/{site_id}/pictures", response=list[PictureOnSite])

@@ -1,5 +1,6 @@
 """Taking in, changing, showing and removing artwork."""
 
+import dataclasses
 import hashlib
 from functools import lru_cache
 from pathlib import Path, PurePath
@@ -150,6 +151,12 @@ def preview(artwork: Artwork, longest: int) -> bytes:
     if not file.exists():
         keep(file, preview_png(picture_of(artwork), longest))
     return file.read_bytes()
+
+
+def lifted_preview(artwork: Artwork, longest: int, tolerance: float) -> bytes:
+    """The same with its ground lifted, which changes nothing of the artwork; raises ArtworkRefused."""
+    lifted = open_picture(artwork.sha256, dataclasses.replace(artwork.read_as, lift=tolerance))
+    return preview_png(lifted, longest)
 
 
 def _remeasure(artwork: Artwork, name: str, data: bytes, treatment: Treatment) -> None:

@@ -12,7 +12,7 @@ from bexi.core.formats import png
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import LARGEST_ICON
 from bexi.core.judging.marks import Marks, Place
-from bexi.core.judging.readings import BOUNDS, Judgement, Readings, Verdict
+from bexi.core.judging.readings import BOUNDS, Judgement, Readings, Verdict, amount, noun
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
 from bexi.server.artwork.drawings import LettersBody
@@ -26,9 +26,11 @@ router = Router(tags=["judging"])
 
 
 class ReadingOut(Schema):
-    """One reading by its name, the bounds below which it is lost and hard, and its own verdict."""
+    """One reading, its word and number, the bounds below which it is lost and below which it is not well."""
 
     name: str
+    noun: str
+    amount: str
     value: float
     lost: float
     well: float
@@ -62,7 +64,15 @@ class JudgementOut(Schema):
 
 def _readings(readings: Readings) -> list[ReadingOut]:
     return [
-        ReadingOut(name=name, value=value, lost=BOUNDS[name].lost, well=BOUNDS[name].well, verdict=_word(name, value))
+        ReadingOut(
+            name=name,
+            noun=noun(name),
+            amount=amount(name, value),
+            value=value,
+            lost=BOUNDS[name].lost,
+            well=BOUNDS[name].well,
+            verdict=_word(name, value),
+        )
         for name, value in readings.bounded()
     ]
 
@@ -142,7 +152,7 @@ class OfferOut(Schema):
 
 
 def _encoded(pixels: Pixels) -> str:
-    return base64.b64encode(png.write(pixels)).decode()
+    return base64.b64encode(png.write_quickly(pixels)).decode()
 
 
 class CloseIn(Schema):
@@ -177,6 +187,13 @@ class OnBenchIn(Schema):
     revision: int = 0
 
 
+class OnBenchOut(Schema):
+    """The draft, and what else was proposed, the best first."""
+
+    draft: DraftOut
+    proposals: list[OfferOut]
+
+
 @router.post("/artwork/{artwork_id}/judgement", response=CloseOut)
 def look_closely(request: HttpRequest, artwork_id: int, body: CloseIn) -> CloseOut:
     """The readings of one icon, where they come from, and what would be better."""
@@ -193,8 +210,10 @@ def proposals(request: HttpRequest, site_id: int, artwork_id: int) -> list[Offer
     return [OfferOut.of(offer) for offer in judging.proposals_for(artwork, site.name)]
 
 
-@router.post("/sites/{site_id}/bench", response=DraftOut)
-def put_on_bench(request: HttpRequest, site_id: int, body: OnBenchIn) -> DraftOut:
+@router.post("/sites/{site_id}/bench", response=OnBenchOut)
+def put_on_bench(request: HttpRequest, site_id: int, body: OnBenchIn) -> OnBenchOut:
     """Put a piece on the bench of a site, framed as is proposed first."""
-    artwork = get_object_or_404(Artwork, pk=body.artwork_id)
-    return draft_out(judging.put_on_bench(get_object_or_404(Site, pk=site_id), artwork, body.revision))
+    site, artwork = get_object_or_404(Site, pk=site_id), get_object_or_404(Artwork, pk=body.artwork_id)
+    draft = judging.put_on_bench(site, artwork, body.revision)
+    offers = [OfferOut.of(offer) for offer in judging.proposals_for(artwork, site.name)]
+    return OnBenchOut(draft=draft_out(draft), proposals=offers)

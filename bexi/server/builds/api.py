@@ -10,9 +10,11 @@ from ninja import Router, Schema
 
 from bexi.core.formats import ico, png
 from bexi.core.formats.svg import MEDIA_TYPE as SVG
+from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.catalogue import FileSpec
 from bexi.core.iconset.compare import FileChange, FileDifference, difference_image, pictures_in
+from bexi.core.judging.readings import Verdict
 from bexi.server import blobs
 from bexi.server.benches.api import RecipeBody
 from bexi.server.benches.models import Draft
@@ -35,6 +37,16 @@ class LeftOutOut(Schema):
     reason: str
 
 
+class VerdictOut(Schema):
+    """What a person will see of one picture of a set; `verdict` is null where too little could be measured."""
+
+    size: int
+    purpose: Purpose
+    files: list[str]
+    verdict: Verdict | None
+    says: str
+
+
 class BuildOut(Schema):
     id: int
     number: int
@@ -46,6 +58,7 @@ class BuildOut(Schema):
     current: bool
     files: list[BuildFileOut]
     left_out: list[LeftOutOut]
+    verdicts: list[VerdictOut]
     head: list[str]
 
     @classmethod
@@ -63,6 +76,7 @@ class BuildOut(Schema):
             current=draft is not None and not build.differs_from(draft),
             files=[_built(file, specs[file.name]) for file in build.files.all()],
             left_out=[LeftOutOut(**one) for one in build.left_out],
+            verdicts=[VerdictOut(**one) for one in build.verdicts],
             head=services.head_lines(build).lines(),
         )
 

@@ -5,6 +5,7 @@ from django.db import models
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.fit import FieldFormat, FieldGround, Requirement
 from bexi.core.iconset.plan import RECOMMENDED, Plan
+from bexi.core.judging.readings import Verdict
 from bexi.server.artwork.models import Artwork
 from bexi.server.benches.models import Draft
 from bexi.server.sites.models import Site
@@ -57,7 +58,8 @@ class Order(models.Model):
 class Build(Order):
     """A finished set of one site. Never changed after, so what the artwork was at that time is noted here.
 
-    `colour` is the mark's main colour; `left_out` are names and reasons.
+    `colour` is the mark's main colour; `left_out` are names and reasons; `verdicts` what a person will see of each
+    picture, as `JudgedIcon` tells it.
     """
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="builds")
@@ -66,6 +68,7 @@ class Build(Order):
     engine = models.CharField(max_length=20)
     colour = models.CharField(max_length=7, default="#000000")
     left_out = models.JSONField(default=list)
+    verdicts = models.JSONField(default=list)
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -74,6 +77,12 @@ class Build(Order):
 
     def __str__(self) -> str:
         return f"{self.site}, build {self.number}"
+
+    @property
+    def not_well(self) -> str:
+        """What is not well, in one line; empty when all is, and for builds that were not judged."""
+        told = (f"{one['size']} px {one['says']}" for one in self.verdicts if one["verdict"] != Verdict.WELL)
+        return "; ".join(dict.fromkeys(told))
 
     def differs_from(self, draft: Draft) -> bool:
         """Whether building a draft of the same site would give another set."""

@@ -18,6 +18,7 @@ from bexi.core.iconset.build import BuiltFile, BuiltSet, Pictures, Progress
 from bexi.core.iconset.catalogue import IconSpec
 from bexi.core.iconset.compare import FileDifference, compare
 from bexi.core.iconset.fit import Fit, Requirement, fit
+from bexi.core.iconset.judged import judged_set
 from bexi.core.iconset.package import archive, package
 from bexi.core.iconset.plan import READY_MADE, Plan
 from bexi.core.iconset.recipe_file import MAIN, NAME, RecipeFile, Source
@@ -92,9 +93,9 @@ def build_site(site: Site) -> Build:
 
 def build_order(site: Site, order: Order, watch: Callable[[Progress], None]) -> Build:
     """Build what was ordered and keep it."""
-    built = engine.build(
-        pictures_from(order.sources), order.read_recipe, order.read_plan, site.name, watch, processes.each
-    )
+    pictures = pictures_from(order.sources)
+    built = engine.build(pictures, order.read_recipe, order.read_plan, site.name, watch, processes.each)
+    judged = judged_set(pictures, order.read_recipe, order.read_plan)
     with transaction.atomic():
         number = (site.builds.aggregate(last=Max("number"))["last"] or 0) + 1
         build = Build.objects.create(
@@ -109,6 +110,7 @@ def build_order(site: Site, order: Order, watch: Callable[[Progress], None]) -> 
             engine=engine.ENGINE_VERSION,
             colour=str(built.colour),
             left_out=[{"name": one.name, "reason": one.reason} for one in built.left_out],
+            verdicts=[one.as_json() for one in judged],
         )
         BuildFile.objects.bulk_create(
             BuildFile(build=build, position=position, name=file.name, sha256=blobs.put(file.data), size=len(file.data))

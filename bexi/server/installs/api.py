@@ -100,13 +100,17 @@ class FoundOut(Schema):
 
 
 class InstallPlanOut(Schema):
-    """`changes` is how many steps change something; `warning` says when the place is not the site's top folder."""
+    """`changes` is how many steps change something; `warning` says when the place is not the site's top folder.
+
+    `not_well` says in one line which icons of the set a person will not see well.
+    """
 
     changes: int
     steps: list[StepOut]
     left_alone: list[LeftAloneOut]
     found: list[FoundOut]
     warning: str
+    not_well: str
 
     @classmethod
     def of(cls, planning: Planning) -> "InstallPlanOut | None":
@@ -115,7 +119,9 @@ class InstallPlanOut(Schema):
             return None
         steps = [StepOut.of(step) for step in planning.read_steps]
         changes = sum(step.kind is not StepKind.SAME for step in steps)
-        return cls.model_validate({**planning.plan, "steps": steps, "changes": changes})
+        return cls.model_validate(
+            {**planning.plan, "steps": steps, "changes": changes, "not_well": planning.build.not_well}
+        )
 
 
 class PlanningIn(SecretIn):

@@ -26,11 +26,17 @@ export const useDrafts = (siteId: number) =>
   });
 
 /** The icons that a recipe gives. */
-export const ladderOf = (artworkId: number, recipe: Recipe, pictures: Picture[], signal: AbortSignal) =>
+export const ladderOf = (
+  artworkId: number,
+  recipe: Recipe,
+  pictures: Picture[],
+  ownGround: string | null,
+  signal: AbortSignal,
+) =>
   answer(
     client.POST("/api/artwork/{artwork_id}/ladder", {
       ...piece(artworkId),
-      body: { recipe, pictures },
+      body: { recipe, pictures, own_ground: ownGround },
       signal,
     }),
   );
@@ -40,6 +46,6 @@ export const useRungsOf = (draft: Draft | undefined, pictures: Picture[]) =>
   useQuery({
     queryKey: ["rungs", draft?.id, draft?.revision, pictures],
     queryFn: ({ signal }) =>
-      ladderOf(draft?.artwork_id ?? 0, draft?.recipe as Draft["recipe"], pictures, signal),
+      ladderOf(draft?.artwork_id ?? 0, draft?.recipe as Draft["recipe"], pictures, null, signal),
     enabled: draft !== undefined,
   });

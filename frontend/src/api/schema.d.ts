@@ -204,6 +204,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/artwork/{artwork_id}/picture/lifted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lifted Picture
+         * @description The artwork as it would look with its ground lifted; nothing is changed.
+         */
+        get: operations["bexi_server_artwork_api_lifted_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/pictures": {
         parameters: {
             query?: never;
@@ -2047,11 +2067,15 @@ export interface components {
         };
         /**
          * ReadingOut
-         * @description One reading by its name, the bounds below which it is lost and hard, and its own verdict.
+         * @description One reading, its word and number, the bounds below which it is lost and below which it is not well.
          */
         ReadingOut: {
             /** Name */
             name: string;
+            /** Noun */
+            noun: string;
+            /** Amount */
+            amount: string;
             /** Value */
             value: number;
             /** Lost */
@@ -2077,6 +2101,15 @@ export interface components {
              * @default
              */
             site_name: string;
+        };
+        /**
+         * OnBenchOut
+         * @description The draft, and what else was proposed, the best first.
+         */
+        OnBenchOut: {
+            draft: components["schemas"]["DraftOut"];
+            /** Proposals */
+            proposals: components["schemas"]["OfferOut"][];
         };
         /**
          * OnBenchIn
@@ -2336,6 +2369,8 @@ export interface components {
             files: components["schemas"]["BuildFileOut"][];
             /** Left Out */
             left_out: components["schemas"]["LeftOutOut"][];
+            /** Verdicts */
+            verdicts: components["schemas"]["VerdictOut"][];
             /** Head */
             head: string[];
         };
@@ -2345,6 +2380,20 @@ export interface components {
             name: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * VerdictOut
+         * @description What a person will see of one picture of a set; `verdict` is null where too little could be measured.
+         */
+        VerdictOut: {
+            /** Size */
+            size: number;
+            purpose: components["schemas"]["Purpose"];
+            /** Files */
+            files: string[];
+            verdict: components["schemas"]["Verdict"] | null;
+            /** Says */
+            says: string;
         };
         /**
          * BuildRunOut
@@ -2478,6 +2527,8 @@ export interface components {
         /**
          * InstallPlanOut
          * @description `changes` is how many steps change something; `warning` says when the place is not the site's top folder.
+         *
+         *     `not_well` says in one line which icons of the set a person will not see well.
          */
         InstallPlanOut: {
             /** Changes */
@@ -2490,6 +2541,8 @@ export interface components {
             found: components["schemas"]["FoundOut"][];
             /** Warning */
             warning: string;
+            /** Not Well */
+            not_well: string;
         };
         /** LeftAloneOut */
         LeftAloneOut: {
@@ -3080,6 +3133,29 @@ export interface operations {
             };
         };
     };
+    bexi_server_artwork_api_lifted_picture: {
+        parameters: {
+            query: {
+                tolerance: number;
+                longest?: number;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     bexi_server_artwork_api_pictures_on_site: {
         parameters: {
             query?: never;
@@ -3633,7 +3709,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DraftOut"];
+                    "application/json": components["schemas"]["OnBenchOut"];
                 };
             };
         };

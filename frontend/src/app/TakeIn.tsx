@@ -1,9 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Alert, App, Progress } from "antd";
+import { Alert, Progress } from "antd";
 import { type ReactNode, useCallback, useEffect, useState } from "react";
 import { useMatch, useNavigate } from "react-router";
 
+import type { Artwork } from "../api/client";
 import { sendPicture } from "../api/upload";
+import { NameSite } from "./NameSite";
 import styles from "./shell.module.css";
 import { type Sending, TakingIn } from "./takingIn";
 
@@ -14,7 +16,7 @@ export function TakeIn({ children }: { children: ReactNode }) {
   const siteId = useMatch("/sites/:siteId/*")?.params.siteId;
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const { message } = App.useApp();
+  const [homeless, setHomeless] = useState<Artwork>();
   const [sending, setSending] = useState<Sending[]>([]);
 
   const close = useCallback(
@@ -32,12 +34,12 @@ export function TakeIn({ children }: { children: ReactNode }) {
         close(key);
         await queries.invalidateQueries({ queryKey: ["shelf"] });
         if (siteId) void navigate(`/sites/${siteId}/artwork?piece=${artwork.id}`);
-        else void message.success(`${artwork.title} is taken in. Open a site to use it.`);
+        else setHomeless(artwork);
       } catch (problem) {
         change({ problem: (problem as Error).message });
       }
     },
-    [close, message, navigate, queries, siteId],
+    [close, navigate, queries, siteId],
   );
   const take = useCallback(
     (files: Iterable<File>) => {
@@ -50,6 +52,7 @@ export function TakeIn({ children }: { children: ReactNode }) {
   return (
     <TakingIn value={take}>
       {children}
+      {homeless && <NameSite artwork={homeless} close={() => setHomeless(undefined)} />}
       {over && <div className={styles.dropHere}>Drop to take in as artwork</div>}
       {sending.length > 0 && (
         <div className={styles.tray} role="status">

@@ -3,22 +3,15 @@ import { App, Button, Upload } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 
-import { answer, type Artwork, client, type Draft, type Framing, type Site } from "../../api/client";
+import { answer, type Artwork, client, type Draft, type Site } from "../../api/client";
 import { useRemoveArtwork } from "../../api/artwork";
+import { usePutOnBench } from "../../api/judging";
 import { sendPicture } from "../../api/upload";
 import { ArtworkPicture } from "./ArtworkPicture";
 import styles from "./artwork.module.css";
 import { Details } from "./Details";
 import { Facts } from "./Facts";
 import { Reading } from "./Reading";
-
-const PLAIN: Omit<Framing, "frame"> = {
-  ground: "clear",
-  home_ground: "#ffffff",
-  plate: { shape: "none", colour: "#ffffff", radius: 20, margin: 0 },
-  artwork_id: null,
-  finish: { sharpen: 0, outline: 0, outline_colour: "#ffffff", recolour: null },
-};
 
 type Props = { artwork: Artwork; site: Site; draft: Draft | null };
 
@@ -38,7 +31,8 @@ export function Piece({ artwork, site, draft }: Props) {
 }
 
 function ToBench({ artwork, site, draft }: Props) {
-  const queries = useQueryClient();
+  const putOnBench = usePutOnBench();
+  const [trying, setTrying] = useState(false);
   const navigate = useNavigate();
   const { message } = App.useApp();
   const bench = `/sites/${site.id}/bench`;
@@ -49,35 +43,19 @@ function ToBench({ artwork, site, draft }: Props) {
       </Button>
     );
   }
-  const putOnBench = async () => {
+  const put = async () => {
+    setTrying(true);
     try {
-      const body = {
-        artwork_id: artwork.id,
-        recipe: {
-          framing: { ...(draft?.recipe.framing ?? PLAIN), frame: artwork.framings.whole, artwork_id: null },
-          own: [],
-        },
-      };
-      const saved = await answer(
-        draft
-          ? client.PUT("/api/drafts/{draft_id}", {
-              params: { path: { draft_id: draft.id } },
-              body: { ...body, revision: draft.revision },
-            })
-          : client.POST("/api/sites/{site_id}/drafts", { params: { path: { site_id: site.id } }, body }),
-      );
-      queries.setQueryData(["draft", site.id], saved);
-      queries.setQueryData(["draft-by-id", saved.id], saved);
-      void queries.invalidateQueries({ queryKey: ["sites"] });
-      void queries.invalidateQueries({ queryKey: ["shelf"] });
-      void navigate(bench);
+      const saved = await putOnBench(site.id, artwork, draft);
+      void navigate(`${bench}/${saved.id}`, { state: { proposals: true } });
     } catch (problem) {
       void message.error((problem as Error).message, 8);
+      setTrying(false);
     }
   };
   return (
-    <Button className="main-action" onClick={() => void putOnBench()}>
-      Put it on the bench
+    <Button className="main-action" loading={trying} onClick={() => void put()}>
+      {trying ? "Trying what can be made of it" : "Put it on the bench"}
     </Button>
   );
 }

@@ -1,16 +1,18 @@
 import { Alert, Button, Modal, Space } from "antd";
 import { use, useEffect, useEffectEvent, useState } from "react";
-import { useBlocker } from "react-router";
+import { useBlocker, useLocation } from "react-router";
 
 import { type Artwork, type Draft, type Framing, type Site } from "../../api/client";
 import { useArtwork } from "../../api/artwork";
 import { useBuilds } from "../../api/builds";
 import { DraftSaving } from "../../app/draftSaving";
 import styles from "./bench.module.css";
+import { Closely } from "./Closely";
 import { Controls } from "./Controls";
 import { Drafts } from "./Drafts";
 import { KeyList } from "./KeyList";
 import { Ladder } from "./Ladder";
+import { Proposals } from "./Proposals";
 import { framingAt, ownOf, type Picked, withFraming } from "./scope";
 import { SeenInPlace } from "./SeenInPlace";
 import { Stage } from "./Stage";
@@ -24,9 +26,11 @@ type Props = { site: Site; artwork: Artwork; draft: Draft; showStored: () => voi
 /** The main view: the stage with the square frame, its controls, and every size at true size. */
 export function Bench({ site, artwork, draft, showStored }: Props) {
   const { recipe, change, save, saveOver, savedRevision, step, ...keeping } = useDraftRecipe(draft);
-  const ladder = useLadder(artwork.id, recipe, usePictures(site.id));
-  const standIns = useStandIns(artwork, recipe);
   const [ground, setGround] = useState("light");
+  const ownGround = ground === "light" || ground === "dark" ? null : ground;
+  const ladder = useLadder(artwork.id, recipe, usePictures(site.id), ownGround);
+  const standIns = useStandIns(artwork, recipe);
+  const [proposing, setProposing] = useProposing();
   const [listKeys, setListKeys] = useState(false);
   const [picked, setPicked] = useState<Picked>();
   const [held, setHeld] = useState(false);
@@ -53,6 +57,7 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
   const position = ladder.rungs.findIndex(
     (rung) => rung.size === picked?.size && rung.purpose === picked.purpose,
   );
+  const rung = ladder.rungs[position];
   const walk = (by: number) => {
     setPicked(ladder.rungs.at(Math.max(0, Math.min(position + by, ladder.rungs.length - 1))));
   };
@@ -74,16 +79,32 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
         recipe={recipe}
         own={own}
         picked={picked}
-        current={ladder.rungs[position]?.framing}
+        current={rung?.framing}
         change={change}
         changeFraming={changeFraming}
         allSizes={() => setPicked(undefined)}
       />
+      {proposing && (
+        <Proposals
+          site={site}
+          artwork={artwork}
+          framing={recipe.framing}
+          change={change}
+          close={() => setProposing(false)}
+        />
+      )}
       <Stage
         artwork={shown ?? artwork}
         framing={framing}
         setFrame={(frame) => changeFraming({ frame })}
-        tools={<Steps {...keeping} step={step} />}
+        tools={
+          <>
+            <Button size="small" aria-pressed={proposing} onClick={() => setProposing(true)}>
+              Proposals
+            </Button>
+            <Steps {...keeping} step={step} />
+          </>
+        }
         notice={
           keeping.problem && (
             <SaveProblem
@@ -100,7 +121,15 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
           site={site}
           rungs={ladder.rungs}
           notes={artwork.notes.filter((note) => note.caution).map((note) => note.sentence)}
-        />
+        >
+          {rung && (
+            <Closely
+              key={`${rung.size} ${rung.purpose}`}
+              {...{ site, artworkId: artwork.id, recipe, rung, ownGround, change }}
+              close={() => setPicked(undefined)}
+            />
+          )}
+        </SeenInPlace>
         <Ladder
           {...ladder}
           site={site}
@@ -118,6 +147,12 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
       <LeavingUnsaved unsaved={keeping.pending} problem={keeping.problem} draftId={draft.id} />
     </main>
   );
+}
+
+/** Whether the proposals are shown: at once for a piece that was just put on the bench. */
+function useProposing() {
+  const { state } = useLocation();
+  return useState((state as { proposals?: boolean } | null)?.proposals === true);
 }
 
 type StepsProps = {

@@ -9,6 +9,7 @@ import { aspect } from "../../app/units";
 import { ArtworkPicture } from "../artwork/ArtworkPicture";
 import styles from "./bench.module.css";
 import { FinishControls } from "./FinishControls";
+import { LiftGround } from "./LiftGround";
 import { LARGEST_SIDE, sameFrame, withMargin } from "./frameGeometry";
 import { Scope } from "./Scope";
 import type { Picked } from "./scope";
@@ -186,8 +187,9 @@ type GroundProps = { artwork: Artwork; framing: Framing; change: (part: Partial<
 function GroundControls({ artwork, framing, change }: GroundProps) {
   const { ground = "clear", home_ground = "#ffffff" } = framing;
   const clear = ground === "clear";
-  const edge = artwork.facts.ground_colour;
-  const colours = artwork.facts.colours.map(({ colour }) => colour);
+  const { facts } = artwork;
+  const edge = facts.ground_colour;
+  const colours = facts.colours.map(({ colour }) => colour);
   const near = { suggested: edge ? [edge, ...colours] : colours, against: colours[0] };
   return (
     <fieldset className={styles.group}>
@@ -216,6 +218,17 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
           value={ground}
           set={(colour) => change({ ground: colour })}
         />
+      )}
+      {clear && facts.ground === "solid" && !facts.vector && <LiftGround artwork={artwork} />}
+      {framing.cut && (
+        <p className={styles.hint}>
+          Shown is only what lies in {framing.cut.right - framing.cut.left} ×{" "}
+          {framing.cut.bottom - framing.cut.top} px of the artwork; what else reaches into the frame is left
+          out.{" "}
+          <Button size="small" onClick={() => change({ cut: null })}>
+            Show all
+          </Button>
+        </p>
       )}
       {edge && edge !== ground && (
         <Button size="small" onClick={() => change({ ground: edge })}>

@@ -24,6 +24,13 @@ export function FinishControls({ artwork, finish, set }: Props) {
         options={[0, 1, 2, 3, 4].map((step) => ({ value: step, label: step === 0 ? "Off" : String(step) }))}
         onChange={(next) => set({ ...finish, sharpen: next })}
       />
+      <Percent
+        label="Weight of strokes"
+        value={finish.weight ?? 0}
+        least={-8}
+        most={12}
+        set={(next) => set({ ...finish, weight: next })}
+      />
       <Percent label="Outline" value={outline} most={15} set={(next) => set({ ...finish, outline: next })} />
       {outline > 0 && (
         <ColourField

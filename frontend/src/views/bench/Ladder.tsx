@@ -13,9 +13,10 @@ import { Loupe } from "./Loupe";
 import { RungPicture } from "./RungPicture";
 import { type Picked, PLACES } from "./scope";
 import { pngOf, type Step, usePictures } from "./useLadder";
+import { toneOf } from "../../app/verdict";
 
 const ROOM = 192;
-const READING = 76;
+const READING = 104;
 const OWN_GROUND = "#8aa7a3";
 
 type Props = {
@@ -180,17 +181,22 @@ const placeOf = ({ purpose }: Picture) => (purpose === "tab" ? "" : `, ${PLACES[
 const rungWidth = (side: number) => Math.ceil(Math.max(READING, Math.min(side, ROOM)));
 
 function RungReading({ rung, ratio }: { rung: Step; ratio: number }) {
-  const enlarged = rung.enlargement !== null && rung.enlargement > 1;
+  const [word, because] = rung.says.split(": ");
   return (
     <span className={`reading ${styles.rungReading}`}>
       <span>
         {rung.size} px{placeOf(rung)}
         {rung.size / ratio > ROOM ? ", middle part" : ""}
       </span>
-      <span data-tone={enlarged ? "caution" : undefined}>
-        {enlarged ? `${rung.enlargement?.toFixed(1)} × enlarged` : "enough px"}
-      </span>
-      <span>{rung.outdated ? "being made" : rung.own === null ? bytes(rung.bytes) : "its own"}</span>
+      {rung.outdated ? (
+        <span>being made</span>
+      ) : (
+        <>
+          <strong data-tone={toneOf(rung.verdict)}>{word}</strong>
+          <span>{because ?? "\u00a0"}</span>
+        </>
+      )}
+      <span>{rung.own === null ? bytes(rung.bytes) : "its own framing"}</span>
     </span>
   );
 }

@@ -1,5 +1,5 @@
 import { Segmented } from "antd";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 
 import type { Site } from "../../api/client";
 import { useDevicePixelRatio } from "../../app/TrueSize";
@@ -7,17 +7,19 @@ import styles from "./bench.module.css";
 import { RungPicture } from "./RungPicture";
 import type { Step } from "./useLadder";
 
-type Props = { site: Site; rungs: Step[]; notes: string[] };
+type Props = { site: Site; rungs: Step[]; notes: string[]; children: ReactNode };
 
 /** The icon where visitors meet it, in plain drawings that are no maker's browser or phone. */
-export function SeenInPlace({ site, rungs, notes }: Props) {
+export function SeenInPlace({ site, rungs, notes, children }: Props) {
   const dense = useDevicePixelRatio() >= 1.5;
   const small = rungs.find((rung) => rung.purpose === "tab" && rung.size === (dense ? 32 : 16));
   const medium = rungs.find((rung) => rung.purpose === "tab" && rung.size === 48);
   const home = rungs.find((rung) => rung.purpose === "home" && rung.size === 180);
   return (
     <section className={styles.places} tabIndex={0} aria-label="Seen in place, true size">
+      {children}
       <h2>Seen in place, true size</h2>
+      {small && <Vanishing rung={small} />}
       {small && (
         <>
           <Tabs site={site} rung={small} ground="light" chosen />
@@ -56,6 +58,24 @@ export function SeenInPlace({ site, rungs, notes }: Props) {
         </ul>
       )}
     </section>
+  );
+}
+
+const VANISHED = 1.5;
+
+/** Where the icon's outline does not stand out from what it stands on. */
+function Vanishing({ rung }: { rung: Step }) {
+  const gone = Object.entries(rung.contrast).filter(([, ratio]) => ratio < VANISHED);
+  if (!gone.length) return null;
+  return (
+    <ul className={styles.notes} aria-label="Where it vanishes">
+      {gone.map(([ground, ratio]) => (
+        <li key={ground}>
+          {ground === "own" ? "On its own ground" : `On ${ground} tabs`} it vanishes: its outline has a
+          contrast of <span className="reading">{ratio.toFixed(1)} : 1</span>.
+        </li>
+      ))}
+    </ul>
   );
 }
 

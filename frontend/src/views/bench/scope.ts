@@ -29,6 +29,29 @@ export const standingAlone = (recipe: Recipe, sizes: Omit<Own, "framing">, frami
   own: [{ ...sizes, framing }, ...(recipe.own ?? [])],
 });
 
+/** How far a way out reaches: the picked icon, the small ones of the tab together, or all. */
+export type Reach = "this" | "small" | "all";
+
+const SMALL = 48;
+const LARGEST = 1024;
+
+/** The recipe with a framing on offer; framings of their own that it covers give way. */
+export function offered(recipe: Recipe, framing: Framing, { size, purpose }: Picked, reach: Reach): Recipe {
+  if (reach === "all") return { ...recipe, framing, own: [] };
+  const sizes =
+    purpose !== "tab"
+      ? { smallest: 1, largest: LARGEST, purpose }
+      : reach === "this"
+        ? { smallest: size, largest: size, purpose }
+        : { smallest: 1, largest: Math.max(size, SMALL), purpose };
+  const isCovered = (own: Own) =>
+    (own.purpose ?? "tab") === purpose &&
+    (own.smallest ?? 1) >= sizes.smallest &&
+    (own.largest ?? LARGEST) <= sizes.largest;
+  const left = (recipe.own ?? []).filter((own) => !isCovered(own));
+  return { ...recipe, own: [{ ...sizes, framing }, ...left] };
+}
+
 export const rejoined = (recipe: Recipe, own: number): Recipe => ({
   ...recipe,
   own: (recipe.own ?? []).filter((_, number) => number !== own),

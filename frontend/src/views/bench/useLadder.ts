@@ -8,11 +8,13 @@ import { useSetPlan } from "../../api/plans";
 const LARGEST_SMALL = 64;
 /** The hand rests when nothing was changed for so long. */
 const REST_MS = 250;
-/** What the places beside the stage show, whether the plan holds it or not. */
+/** What the places beside the stage show, and what screens between take, whether the plan holds it or not. */
 const SEEN: Picture[] = [
   { size: 16, purpose: "tab" },
+  { size: 24, purpose: "tab" },
   { size: 32, purpose: "tab" },
   { size: 48, purpose: "tab" },
+  { size: 64, purpose: "tab" },
   { size: 180, purpose: "home" },
 ];
 const ORDER = ["tab", "home", "masked", "one-colour"];
@@ -39,15 +41,15 @@ const isSame = (one: Picture, other: Picture) => one.size === other.size && one.
  * The icons of a recipe as they would be built: the small ones follow the hand, each time the newest recipe next;
  * the others come when it rests.
  */
-export function useLadder(artworkId: number, recipe: Recipe, pictures: Picture[]) {
+export function useLadder(artworkId: number, recipe: Recipe, pictures: Picture[], ownGround: string | null) {
   const [small, large] = useMemo(
     () => [pictures.filter(isSmall), pictures.filter((picture) => !isSmall(picture))],
     [pictures],
   );
   const [asked, setAsked] = useState(recipe);
   const rested = useRested(recipe);
-  const first = useRungs(artworkId, asked, small, true);
-  const rest = useRungs(artworkId, rested, large, rested === recipe);
+  const first = useRungs(artworkId, asked, small, ownGround, true);
+  const rest = useRungs(artworkId, rested, large, ownGround, rested === recipe);
   if (asked !== recipe && !first.isFetching) setAsked(recipe);
   const steps = useMemo(() => {
     const made = [...stepsOf(first, asked, recipe), ...stepsOf(rest, rested, recipe)];
@@ -65,12 +67,18 @@ function stepsOf({ data, isPlaceholderData }: Answered, asked: Recipe, recipe: R
   return (data?.rungs ?? []).map((rung) => ({ ...rung, outdated }));
 }
 
-const useRungs = (artworkId: number, recipe: Recipe, pictures: Picture[], enabled: boolean) =>
+const useRungs = (
+  artworkId: number,
+  recipe: Recipe,
+  pictures: Picture[],
+  ownGround: string | null,
+  enabled: boolean,
+) =>
   useQuery({
-    queryKey: ["ladder", artworkId, recipe, pictures],
+    queryKey: ["ladder", artworkId, recipe, pictures, ownGround],
     queryFn: async ({ signal }): Promise<Made> => ({
       recipe,
-      rungs: await ladderOf(artworkId, recipe, pictures, signal),
+      rungs: await ladderOf(artworkId, recipe, pictures, ownGround, signal),
     }),
     enabled: enabled && pictures.length > 0,
     placeholderData: keepPreviousData,

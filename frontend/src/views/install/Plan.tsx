@@ -25,6 +25,7 @@ export function Plan({ plan, planningId, secret }: Props) {
   const groups = [...new Set(pages.map(({ group }) => group))];
   return (
     <>
+      {plan.not_well && <p className={styles.notWell}>Not well in this set: {plan.not_well}.</p>}
       <h2>Files in the top folder</h2>
       <Steps steps={plan.steps.filter((step) => !step.page)} planningId={planningId} secret={secret} />
       {groups.map((group, number) => {

@@ -1,6 +1,7 @@
 import type { Build, BuiltFile } from "../../api/client";
 import { TrueSizeInPart } from "../../app/TrueSize";
 import { bytes } from "../../app/units";
+import { toneOf } from "../../app/verdict";
 import styles from "./set.module.css";
 
 const ROOM = 192;
@@ -21,11 +22,29 @@ export function FileCard({ build, file }: { build: Build; file: BuiltFile }) {
       <p className="reading">
         {[kindOf(file), bytes(file.size), isCut(file) ? "middle part" : ""].filter(Boolean).join(" · ")}
       </p>
+      <Verdicts build={build} file={file} />
       <p>{file.why}</p>
       <p className={styles.source}>
         {file.currency === "needed today" ? "" : `For ${file.currency}. `}Source: {file.source}
       </p>
     </article>
+  );
+}
+
+/** What a person will see of each picture in the file. */
+function Verdicts({ build, file }: { build: Build; file: BuiltFile }) {
+  const told = build.verdicts.filter(({ files }) => files.includes(file.name));
+  if (!told.length) return null;
+  return (
+    <p className="reading">
+      {told.map(({ size, verdict, says }, number) => (
+        <span key={size} data-tone={toneOf(verdict)}>
+          {number > 0 && ", "}
+          {told.length > 1 && `${size} px `}
+          {says}
+        </span>
+      ))}
+    </p>
   );
 }
 

@@ -5,6 +5,28 @@ import type { Build } from "../../api/client";
 import { bytes, when } from "../../app/units";
 import styles from "./set.module.css";
 
+/** What a person will not see well of this set; it may be installed all the same. */
+function NotWell({ build }: { build: Build }) {
+  const told = build.verdicts.filter(({ verdict }) => verdict !== "well");
+  if (!build.verdicts.length) return null;
+  if (!told.length) return <p>Every size was judged and reads well.</p>;
+  return (
+    <details className={styles.behind}>
+      <summary>
+        {told.length} of {build.verdicts.length} sizes are not well, the smallest: {told[0]?.size} px{" "}
+        {told[0]?.says}
+      </summary>
+      <ul>
+        {told.map(({ size, purpose, says, files }) => (
+          <li key={`${size} ${purpose}`}>
+            {size} px {says} <span className="reading">{files.join(", ")}</span>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
 /** What the latest build is, whether the draft has moved on, and where it goes from here. */
 export function LatestBuild({ build, siteId }: { build: Build; siteId: number }) {
   const total = build.files.reduce((sum, file) => sum + file.size, 0);
@@ -23,6 +45,7 @@ export function LatestBuild({ build, siteId }: { build: Build; siteId: number })
           The draft or its plan has changed since this build. Build the set again to catch up.
         </p>
       )}
+      <NotWell build={build} />
       <div className={styles.actions}>
         <Link to={`/sites/${siteId}/install`}>
           <Button className="main-action">Install it</Button>

@@ -1,0 +1,73 @@
+/** How icons are judged, and what is proposed for a piece. */
+
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+
+import { piece, site } from "./asking";
+import { answer, type Artwork, client, type Draft, type Offer, type Picture, type Recipe } from "./client";
+
+/** One icon looked at closely: its readings, where they come from, and what would be better. */
+export const useCloseLook = (
+  artworkId: number,
+  recipe: Recipe,
+  picked: Picture,
+  ownGround: string | null,
+  siteName: string,
+) =>
+  useQuery({
+    queryKey: ["judgement", artworkId, recipe, picked.size, picked.purpose, ownGround, siteName],
+    queryFn: ({ signal }) =>
+      answer(
+        client.POST("/api/artwork/{artwork_id}/judgement", {
+          ...piece(artworkId),
+          body: {
+            recipe,
+            size: picked.size,
+            purpose: picked.purpose,
+            own_ground: ownGround,
+            site_name: siteName,
+          },
+          signal,
+        }),
+      ),
+    retry: false,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
+
+/** Whole framings for a piece, the best first. */
+export const useProposals = (siteId: number, artworkId: number, version: string) =>
+  useQuery({
+    queryKey: ["proposals", siteId, artworkId, version],
+    queryFn: ({ signal }) =>
+      answer(
+        client.GET("/api/sites/{site_id}/proposals/{artwork_id}", {
+          params: { path: { site_id: siteId, artwork_id: artworkId } },
+          signal,
+        }),
+      ),
+    staleTime: Infinity,
+  });
+
+/** Puts a piece on the bench of a site, framed as is proposed first; one change that can be undone. */
+export function usePutOnBench() {
+  const queries = useQueryClient();
+  return async (siteId: number, artwork: Artwork, draft: Draft | null): Promise<Draft> => {
+    const body = { artwork_id: artwork.id, revision: draft?.revision ?? 0 };
+    const { draft: saved, proposals } = await answer(
+      client.POST("/api/sites/{site_id}/bench", { ...site(siteId), body }),
+    );
+    queries.setQueryData(["proposals", siteId, artwork.id, artwork.version], proposals);
+    queries.setQueryData(["draft", siteId], saved);
+    queries.setQueryData(["draft-by-id", saved.id], saved);
+    void queries.invalidateQueries({ queryKey: ["sites"] });
+    void queries.invalidateQueries({ queryKey: ["shelf"] });
+    return saved;
+  };
+}
+
+/** The framing on offer; letters that it needs are drawn and kept first. */
+export async function framingOf(offer: Offer) {
+  if (!offer.letters) return offer.framing;
+  const drawn = await answer(client.POST("/api/drawings", { body: { drawing: offer.letters } }));
+  return { ...offer.framing, artwork_id: drawn.id };
+}

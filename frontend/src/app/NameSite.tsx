@@ -1,0 +1,78 @@
+import { Alert, Button, Form, Input, Modal } from "antd";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+
+import type { Artwork } from "../api/client";
+import { usePutOnBench } from "../api/judging";
+import { useAddSite, useSites } from "../api/sites";
+import styles from "./shell.module.css";
+
+/** A picture came while no site was open: which one is it for? Goes on with that very picture. */
+export function NameSite({ artwork, close }: { artwork: Artwork; close: () => void }) {
+  const sites = useSites();
+  const add = useAddSite();
+  const putOnBench = usePutOnBench();
+  const navigate = useNavigate();
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<Error>();
+  const goOn = async (find: () => Promise<number>) => {
+    setBusy(true);
+    try {
+      const siteId = await find();
+      const draft = await putOnBench(siteId, artwork, null);
+      close();
+      void navigate(`/sites/${siteId}/bench/${draft.id}`, { state: { proposals: true } });
+    } catch (cause) {
+      setProblem(cause as Error);
+      setBusy(false);
+    }
+  };
+  const named = async ({ name }: { name: string }) =>
+    (await add.mutateAsync({ name, address: "", place: "" })).id;
+  return (
+    <Modal
+      open
+      getContainer={false}
+      title={`Which site is ${artwork.title} for?`}
+      footer={null}
+      onCancel={close}
+    >
+      <Form
+        layout="vertical"
+        requiredMark={false}
+        onFinish={(form) => void goOn(() => named(form as { name: string }))}
+      >
+        <Form.Item
+          name="name"
+          label="Name of a new site"
+          extra="Its address and where its files live can be added later."
+          rules={[{ required: true, whitespace: true, message: "Give the site a name." }]}
+        >
+          <Input maxLength={80} autoFocus />
+        </Form.Item>
+        {problem && <Alert type="error" showIcon title={problem.message} style={{ marginBottom: 16 }} />}
+        <Button type="primary" htmlType="submit" loading={busy}>
+          Add the site and put it on the bench
+        </Button>
+      </Form>
+      {(sites.data?.length ?? 0) > 0 && (
+        <>
+          <p>Or one that is here already:</p>
+          <div className={styles.known}>
+            {sites.data?.map(({ id, name }) => (
+              <Button
+                key={id}
+                onClick={() => {
+                  close();
+                  void navigate(`/sites/${id}/artwork?piece=${artwork.id}`);
+                }}
+              >
+                {name}
+              </Button>
+            ))}
+          </div>
+        </>
+      )}
+    </Modal>
+  );
+}

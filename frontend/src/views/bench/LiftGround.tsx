@@ -1,0 +1,40 @@
+import { Alert, Button } from "antd";
+
+import { useChangeTreatment } from "../../api/artwork";
+import type { Artwork } from "../../api/client";
+import { ArtworkPicture } from "../artwork/ArtworkPicture";
+import styles from "./bench.module.css";
+
+const USUAL_TOLERANCE = 0.08;
+
+/** Clear changes nothing within a picture whose ground is solid: offers to lift that, with the picture before and after. */
+export function LiftGround({ artwork }: { artwork: Artwork }) {
+  const change = useChangeTreatment(artwork.id);
+  const after = `/api/artwork/${artwork.id}/picture/lifted?tolerance=${USUAL_TOLERANCE}&version=${artwork.version}`;
+  return (
+    <div className={styles.lift}>
+      <span>
+        The picture has a ground of its own, {artwork.facts.ground_colour}, which stays. Lifted, only the mark
+        is left:
+      </span>
+      <figure>
+        <ArtworkPicture artwork={artwork} longest={320} className={styles.thumbnail ?? ""} />
+        <figcaption>now</figcaption>
+      </figure>
+      <figure>
+        <span className={`clear-ground ${styles.thumbnail}`}>
+          <img src={after} alt="The artwork with its ground lifted" />
+        </span>
+        <figcaption>lifted</figcaption>
+      </figure>
+      <Button
+        size="small"
+        loading={change.isPending}
+        onClick={() => change.mutate({ ...artwork.treatment, lift: USUAL_TOLERANCE })}
+      >
+        Lift the ground
+      </Button>
+      {change.error && <Alert type="error" showIcon title={change.error.message} />}
+    </div>
+  );
+}
