@@ -21,6 +21,7 @@ from bexi.core.judging.readings import Judgement
 from bexi.core.judging.ways_out import Source, WayOut, letters_framing, ways_out
 from bexi.core.pixels.colour import Colour
 from bexi.resources import initials_face
+from bexi.resources.generic import generic_icons
 
 _SIZES = (16, 32, 48, 180)
 _HOME = 180
@@ -79,7 +80,7 @@ def _told(
     purpose = Purpose.HOME if size == _HOME else Purpose.TAB
     framing = framing_for(pictures(held.recipe.framing.artwork), held.recipe, size, purpose)
     picture = pictures(framing.artwork)
-    (judged,) = judge_at(picture, framing, [size], purpose, grounds)
+    (judged,) = judge_at(picture, framing, [size], purpose, grounds, generic_icons())
     source = Source(picture, groups_of(picture))
     letters = drawn_initials(name, source.groups, initials_face())
     others = [(one.source, letters_framing(one.source, framing)) for one in letters]

@@ -1,12 +1,14 @@
 """Judging a framing at the sizes of its icons."""
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
+from types import MappingProxyType
 
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.framing.compose import compose
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
-from bexi.core.judging import contrast, pixel_fit, structure
+from bexi.core.judging import contrast, likeness, pixel_fit, structure
 from bexi.core.judging.measure import Measured, measure
 from bexi.core.judging.readings import Judgement, Readings
 from bexi.core.pixels.colour import WHITE, Colour
@@ -21,11 +23,26 @@ def judge(
     icons: Sequence[Pixels],
     purpose: Purpose = Purpose.TAB,
     grounds: Mapping[str, Colour] = TABS,
+    others: Mapping[str, Pixels] = MappingProxyType({}),
 ) -> list[Judgement]:
-    """Judge icons, each shape (size, size, 4), that were made of a framing, on grounds given by name."""
+    """Judge icons, each shape (size, size, 4), that were made of a framing, on grounds given by name.
+
+    `others` are icons of 16 px, by name, that a tab icon of this size should not be taken for.
+    """
     large = measure(picture, framing, purpose)
     side = framing.frame.side if isinstance(picture, Bitmap) else None
-    return [_judged(large, icon, purpose, grounds, side) for icon in icons]
+    judged = [_judged(large, icon, purpose, grounds, side) for icon in icons]
+    if purpose is not Purpose.TAB:
+        return judged
+    return [_compared(one, icon, others) for one, icon in zip(judged, icons, strict=True)]
+
+
+def _compared(judgement: Judgement, icon: Pixels, others: Mapping[str, Pixels]) -> Judgement:
+    found = likeness.most_alike(icon, others) if judgement.size == likeness.SIDE else None
+    if found is None:
+        return judgement
+    name, distance = found
+    return replace(judgement, readings=replace(judgement.readings, likeness=distance, like=name))
 
 
 def judge_at(
@@ -34,9 +51,10 @@ def judge_at(
     sizes: Sequence[int],
     purpose: Purpose = Purpose.TAB,
     grounds: Mapping[str, Colour] = TABS,
+    others: Mapping[str, Pixels] = MappingProxyType({}),
 ) -> list[Judgement]:
     """The same, with the icons made here."""
-    return judge(picture, framing, compose(picture, framing, purpose, sizes), purpose, grounds)
+    return judge(picture, framing, compose(picture, framing, purpose, sizes), purpose, grounds, others)
 
 
 def _judged(

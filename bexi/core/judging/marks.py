@@ -12,7 +12,7 @@ from bexi.core.judging.readings import BOUNDS
 from bexi.core.judging.strokes import Widths
 from bexi.core.pixels.colour import Colour
 
-_MOST = 160
+_MOST = 60
 """Places of one kind; more cannot be told from each other."""
 
 

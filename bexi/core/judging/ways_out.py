@@ -193,6 +193,8 @@ def _gain(kind: str, before: Judgement, after: Judgement) -> str | None:
     name = before.because
     if name is None:
         return f"→ {after.says}"
+    if kind == "letters":
+        return f"{before.verdict or 'not judged'} → {after.verdict}"
     if name not in told:
         return _LEFT_OUT.get(name, f"{noun(name)} do not matter any more")
     return f"{noun(name)} {amount(name, dict(before.readings.bounded())[name])} → {amount(name, told[name])}"

@@ -184,9 +184,10 @@ def _bounded(pictures: list[PictureBody]) -> list[PictureBody]:
 
 
 class LadderIn(Schema):
-    """`own_ground` is a colour besides the tabs' that the icons are judged on."""
+    """`site_id` is the site whose icons they are; `own_ground` a colour besides the tabs' that they are judged on."""
 
     recipe: RecipeBody
+    site_id: int | None = None
     own_ground: str | None = None
     pictures: Annotated[list[PictureBody], Field(max_length=60), AfterValidator(_bounded)]
 
@@ -296,7 +297,8 @@ def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOu
     artwork = get_object_or_404(Artwork, pk=artwork_id)
     wanted = [(picture.size, picture.purpose) for picture in body.pictures]
     grounds = TABS if body.own_ground is None else {**TABS, "own": Colour.parse(body.own_ground)}
-    made = services.rungs(artwork, body.recipe.recipe(), wanted, grounds, lambda: has_hung_up(request))
+    others = services.neighbours(body.site_id) if body.site_id is not None else {}
+    made = services.rungs(artwork, body.recipe.recipe(), wanted, grounds, others, lambda: has_hung_up(request))
     return [
         RungOut(
             size=rung.size,

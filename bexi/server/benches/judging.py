@@ -25,7 +25,7 @@ from bexi.server.artwork.drawings import LettersBody, PlateBody, add_drawing
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import picture_of
 from bexi.server.benches.models import Draft
-from bexi.server.benches.services import begin, keep, pictures_for
+from bexi.server.benches.services import begin, keep, neighbours, pictures_for
 from bexi.server.sites.models import Site
 
 _kept = caches["rungs"]
@@ -59,17 +59,17 @@ def grounds_with(own: Colour | None) -> Mapping[str, Colour]:
 
 
 def look_closely(
-    artwork: Artwork, recipe: Recipe, size: int, purpose: Purpose, own: Colour | None, site_name: str
+    artwork: Artwork, recipe: Recipe, size: int, purpose: Purpose, own: Colour | None, site: Site
 ) -> Close:
     """Judge one icon of a recipe and find ways out; raises FramingRefused."""
     pictures, grounds = pictures_for(artwork), grounds_with(own)
     framing = framing_for(pictures(recipe.framing.artwork), recipe, size, purpose)
     picture = pictures(framing.artwork)
     source = Source(picture, groups_of(picture))
-    letters = drawn_initials(site_name, groups_of(pictures(None)), initials_face())
+    letters = drawn_initials(site.name, groups_of(pictures(None)), initials_face())
     others = [(one.source, letters_framing(one.source, framing)) for one in letters]
     (icon,) = compose(picture, framing, purpose, [size])
-    (judgement,) = judge(picture, framing, [icon], purpose, grounds)
+    (judgement,) = judge(picture, framing, [icon], purpose, grounds, neighbours(site.pk))
     found = ways_out(source, framing, size, purpose, grounds, others)
     ways = tuple(_offered(way, letters, size, purpose) for way in found)
     return Close(judgement, marks_of(measure(picture, framing, purpose), size, grounds), ways)

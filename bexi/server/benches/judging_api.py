@@ -162,7 +162,7 @@ class CloseIn(Schema):
     size: Annotated[int, Field(ge=1, le=LARGEST_ICON)]
     purpose: Purpose = Purpose.TAB
     own_ground: str | None = None
-    site_name: str = ""
+    site_id: int
 
 
 class CloseOut(Schema):
@@ -199,8 +199,8 @@ def look_closely(request: HttpRequest, artwork_id: int, body: CloseIn) -> CloseO
     """The readings of one icon, where they come from, and what would be better."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
     own = Colour.parse(body.own_ground) if body.own_ground else None
-    recipe = body.recipe.recipe()
-    return CloseOut.of(judging.look_closely(artwork, recipe, body.size, body.purpose, own, body.site_name))
+    site = get_object_or_404(Site, pk=body.site_id)
+    return CloseOut.of(judging.look_closely(artwork, body.recipe.recipe(), body.size, body.purpose, own, site))
 
 
 @router.get("/sites/{site_id}/proposals/{artwork_id}", response=list[OfferOut])

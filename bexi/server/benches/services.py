@@ -3,6 +3,7 @@
 import hashlib
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
+from types import MappingProxyType
 
 import numpy as np
 from django.core.cache import caches
@@ -20,10 +21,12 @@ from bexi.core.framing.reduce import enlargement, reduced
 from bexi.core.iconset.build import ENGINE_VERSION, Pictures, compose_squares
 from bexi.core.iconset.catalogue import tab_icon
 from bexi.core.iconset.encode import Job, encode
+from bexi.core.judging import likeness
 from bexi.core.judging.judge import TABS, judge
 from bexi.core.judging.readings import Judgement
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
+from bexi.resources.generic import generic_icons
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import picture_of
 from bexi.server.benches.models import Draft, DraftChange
@@ -32,6 +35,8 @@ from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
 
 MEASURED_AT = 192
+MOST_NEIGHBOURS = 40
+"""Sites whose icons are compared with, those worked on last."""
 _kept = caches["rungs"]
 
 
@@ -57,6 +62,7 @@ def rungs(
     recipe: Recipe,
     wanted: Sequence[tuple[int, Purpose]],
     grounds: Mapping[str, Colour] = TABS,
+    others: Mapping[str, Pixels] = MappingProxyType({}),
     nobody_waits: Callable[[], bool] = lambda: False,
 ) -> list[Rung]:
     """These pictures of the set: PNG icons are the very bytes that a build of this recipe writes.
@@ -75,7 +81,7 @@ def rungs(
         kept[keys[icon]] = data
         _kept.set(keys[icon], data)
         _stop_if(nobody_waits())
-    judged = _judged(pictures, framings, {icon: kept[key] for icon, key in keys.items()}, grounds)
+    judged = _judged(pictures, framings, {icon: kept[key] for icon, key in keys.items()}, grounds, others)
     return [_rung(pictures, recipe, icon, framings[icon], kept[keys[icon]], judged[icon]) for icon in wanted]
 
 
@@ -84,13 +90,24 @@ def _judged(
     framings: Mapping[tuple[int, Purpose], Framing],
     made: Mapping[tuple[int, Purpose], bytes],
     grounds: Mapping[str, Colour],
+    others: Mapping[str, Pixels],
 ) -> dict[tuple[int, Purpose], Judgement]:
     """Each icon judged by the very bytes that were made."""
     judged = {}
     for (size, purpose), data in made.items():
         framing = framings[size, purpose]
-        (judged[size, purpose],) = judge(pictures(framing.artwork), framing, [png.read(data)], purpose, grounds)
+        (judged[size, purpose],) = judge(pictures(framing.artwork), framing, [png.read(data)], purpose, grounds, others)
     return judged
+
+
+def neighbours(site_id: int) -> dict[str, Pixels]:
+    """What the icon of a site should not be taken for: those of the other sites, and the plain generic ones."""
+    others = Draft.objects.filter(chosen=True).exclude(site_id=site_id).select_related("site", "artwork")
+    drawn = {}
+    for draft in others.order_by("-changed")[:MOST_NEIGHBOURS]:
+        (rung,) = rungs(draft.artwork, draft.read_recipe, [(likeness.SIDE, Purpose.TAB)])
+        drawn[f"that of {draft.site.name}"] = png.read(rung.png)
+    return {**drawn, **generic_icons()}
 
 
 def _stop_if(outdated: bool) -> None:

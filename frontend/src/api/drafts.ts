@@ -27,6 +27,7 @@ export const useDrafts = (siteId: number) =>
 
 /** The icons that a recipe gives. */
 export const ladderOf = (
+  siteId: number,
   artworkId: number,
   recipe: Recipe,
   pictures: Picture[],
@@ -36,7 +37,7 @@ export const ladderOf = (
   answer(
     client.POST("/api/artwork/{artwork_id}/ladder", {
       ...piece(artworkId),
-      body: { recipe, pictures, own_ground: ownGround },
+      body: { recipe, pictures, site_id: siteId, own_ground: ownGround },
       signal,
     }),
   );
@@ -46,6 +47,13 @@ export const useRungsOf = (draft: Draft | undefined, pictures: Picture[]) =>
   useQuery({
     queryKey: ["rungs", draft?.id, draft?.revision, pictures],
     queryFn: ({ signal }) =>
-      ladderOf(draft?.artwork_id ?? 0, draft?.recipe as Draft["recipe"], pictures, null, signal),
+      ladderOf(
+        draft?.site_id ?? 0,
+        draft?.artwork_id ?? 0,
+        draft?.recipe as Draft["recipe"],
+        pictures,
+        null,
+        signal,
+      ),
     enabled: draft !== undefined,
   });

@@ -7,14 +7,14 @@ import { answer, type Artwork, client, type Draft, type Offer, type Picture, typ
 
 /** One icon looked at closely: its readings, where they come from, and what would be better. */
 export const useCloseLook = (
+  siteId: number,
   artworkId: number,
   recipe: Recipe,
   picked: Picture,
   ownGround: string | null,
-  siteName: string,
 ) =>
   useQuery({
-    queryKey: ["judgement", artworkId, recipe, picked.size, picked.purpose, ownGround, siteName],
+    queryKey: ["judgement", artworkId, recipe, picked.size, picked.purpose, ownGround, siteId],
     queryFn: ({ signal }) =>
       answer(
         client.POST("/api/artwork/{artwork_id}/judgement", {
@@ -24,7 +24,7 @@ export const useCloseLook = (
             size: picked.size,
             purpose: picked.purpose,
             own_ground: ownGround,
-            site_name: siteName,
+            site_id: siteId,
           },
           signal,
         }),

@@ -1954,10 +1954,12 @@ export interface components {
         Verdict: "lost" | "hard" | "well";
         /**
          * LadderIn
-         * @description `own_ground` is a colour besides the tabs' that the icons are judged on.
+         * @description `site_id` is the site whose icons they are; `own_ground` a colour besides the tabs' that they are judged on.
          */
         LadderIn: {
             recipe: components["schemas"]["RecipeBody"];
+            /** Site Id */
+            site_id?: number | null;
             /** Own Ground */
             own_ground?: string | null;
             /** Pictures */
@@ -2096,11 +2098,8 @@ export interface components {
             purpose: components["schemas"]["Purpose"];
             /** Own Ground */
             own_ground?: string | null;
-            /**
-             * Site Name
-             * @default
-             */
-            site_name: string;
+            /** Site Id */
+            site_id: number;
         };
         /**
          * OnBenchOut

@@ -28,7 +28,7 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
   const { recipe, change, save, saveOver, savedRevision, step, ...keeping } = useDraftRecipe(draft);
   const [ground, setGround] = useState("light");
   const ownGround = ground === "light" || ground === "dark" ? null : ground;
-  const ladder = useLadder(artwork.id, recipe, usePictures(site.id), ownGround);
+  const ladder = useLadder({ site, artwork }, recipe, usePictures(site.id), ownGround);
   const standIns = useStandIns(artwork, recipe);
   const [proposing, setProposing] = useProposing();
   const [listKeys, setListKeys] = useState(false);

@@ -9,7 +9,9 @@ import { offered, type Picked, PLACES, type Reach } from "./scope";
 import { pngOf, type Step } from "./useLadder";
 import { kindOf, toneOf } from "../../app/verdict";
 
-const ENLARGED = 256;
+/** The enlarged icon takes about so many CSS px, a whole number for each of its own where it is small. */
+const ROOM = 176;
+const sideOf = (size: number) => (size > ROOM ? ROOM : Math.floor(ROOM / size) * size);
 
 type Props = {
   site: Site;
@@ -23,9 +25,10 @@ type Props = {
 
 /** One rung looked at closely: what was read of it, where on its picture, and what would be better. */
 export function Closely({ site, artworkId, recipe, rung, ownGround, change, close }: Props) {
-  const look = useCloseLook(artworkId, recipe, rung, ownGround, site.name);
+  const look = useCloseLook(site.id, artworkId, recipe, rung, ownGround);
   const [shown, setShown] = useState(["strokes", "gaps", "lettering", "vanishing"]);
   const marks = look.data?.marks;
+  const side = sideOf(rung.size);
   return (
     <section className={styles.closely} aria-label={`The icon at ${rung.size} px, looked at closely`}>
       <div className={styles.head}>
@@ -38,14 +41,17 @@ export function Closely({ site, artworkId, recipe, rung, ownGround, change, clos
         </Button>
       </div>
       <div className={styles.enlarged}>
-        <img
-          className="clear-ground"
-          src={pngOf(rung)}
-          alt={`Icon at ${rung.size} px, ${(ENLARGED / rung.size).toFixed(1)} times enlarged`}
-          width={ENLARGED}
-          height={ENLARGED}
-        />
-        {marks && <Overlay marks={marks} shown={shown} />}
+        <div className={styles.picture} style={{ width: side, height: side }}>
+          <img
+            className="clear-ground"
+            src={pngOf(rung)}
+            alt={`Icon at ${rung.size} px, ${(side / rung.size).toFixed(1)} times enlarged`}
+            width={side}
+            height={side}
+          />
+          {marks && <Overlay marks={marks} shown={shown} />}
+        </div>
+        {marks && <Legend marks={marks} shown={shown} setShown={setShown} />}
       </div>
       {look.isPending && (
         <p className={styles.waiting} role="status">
@@ -55,9 +61,8 @@ export function Closely({ site, artworkId, recipe, rung, ownGround, change, clos
       {look.error && <Alert type="error" showIcon title={look.error.message} />}
       {look.data && (
         <>
-          <Legend marks={look.data.marks} shown={shown} setShown={setShown} />
-          <Readings look={look.data} />
           <WaysOut look={look.data} rung={rung} change={change} />
+          <Readings look={look.data} />
         </>
       )}
     </section>

@@ -41,15 +41,21 @@ const isSame = (one: Picture, other: Picture) => one.size === other.size && one.
  * The icons of a recipe as they would be built: the small ones follow the hand, each time the newest recipe next;
  * the others come when it rests.
  */
-export function useLadder(artworkId: number, recipe: Recipe, pictures: Picture[], ownGround: string | null) {
+export function useLadder(
+  { site, artwork }: Whose,
+  recipe: Recipe,
+  pictures: Picture[],
+  ownGround: string | null,
+) {
+  const whose: [number, number] = [site.id, artwork.id];
   const [small, large] = useMemo(
     () => [pictures.filter(isSmall), pictures.filter((picture) => !isSmall(picture))],
     [pictures],
   );
   const [asked, setAsked] = useState(recipe);
   const rested = useRested(recipe);
-  const first = useRungs(artworkId, asked, small, ownGround, true);
-  const rest = useRungs(artworkId, rested, large, ownGround, rested === recipe);
+  const first = useRungs(whose, asked, small, ownGround, true);
+  const rest = useRungs(whose, rested, large, ownGround, rested === recipe);
   if (asked !== recipe && !first.isFetching) setAsked(recipe);
   const steps = useMemo(() => {
     const made = [...stepsOf(first, asked, recipe), ...stepsOf(rest, rested, recipe)];
@@ -58,6 +64,7 @@ export function useLadder(artworkId: number, recipe: Recipe, pictures: Picture[]
   return { rungs: steps, problem: first.error ?? rest.error ?? undefined };
 }
 
+type Whose = { site: { id: number }; artwork: { id: number } };
 type Made = { recipe: Recipe; rungs: Rung[] };
 type Answered = { data: Made | undefined; isPlaceholderData: boolean };
 
@@ -68,17 +75,17 @@ function stepsOf({ data, isPlaceholderData }: Answered, asked: Recipe, recipe: R
 }
 
 const useRungs = (
-  artworkId: number,
+  [siteId, artworkId]: [number, number],
   recipe: Recipe,
   pictures: Picture[],
   ownGround: string | null,
   enabled: boolean,
 ) =>
   useQuery({
-    queryKey: ["ladder", artworkId, recipe, pictures, ownGround],
+    queryKey: ["ladder", siteId, artworkId, recipe, pictures, ownGround],
     queryFn: async ({ signal }): Promise<Made> => ({
       recipe,
-      rungs: await ladderOf(artworkId, recipe, pictures, ownGround, signal),
+      rungs: await ladderOf(siteId, artworkId, recipe, pictures, ownGround, signal),
     }),
     enabled: enabled && pictures.length > 0,
     placeholderData: keepPreviousData,
