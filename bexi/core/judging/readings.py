@@ -33,9 +33,9 @@ class Bound:
 
 
 BOUNDS = {
+    "lettering": Bound(4, 7),  # measured with a text recogniser; 5 x 7 dot letters are common practice
     "strokes": Bound(0.75, 1.25),  # sampling theorem: less than a px is a tint, not a line; the bounds common practice
     "gaps": Bound(0.75, 1.25),  # as strokes
-    "lettering": Bound(4, 7),  # measured with a text recogniser; 5 x 7 dot letters are common practice
     "contrast": Bound(1.5, 3),  # WCAG 2.2, success criterion 1.4.11
     "structure": Bound(0.3, 0.6),  # ours
     "ink": Bound(0.25, 0.45),  # common practice: icons look smaller than expected
@@ -131,9 +131,10 @@ class Judgement:
 
     @property
     def worst(self) -> tuple[str, float] | None:
-        """The name and the score of the worst reading."""
+        """The name and the score of the worst reading; of some about as bad the first in the order of BOUNDS."""
         scored = [(name, BOUNDS[name].score(value)) for name, value in self.readings.bounded()]
-        return min(scored, key=lambda one: one[1], default=None)
+        order = list(BOUNDS)
+        return min(scored, key=lambda one: (int(min(one[1], 2)), round(one[1], 1), order.index(one[0])), default=None)
 
     @property
     def verdict(self) -> Verdict | None:

@@ -8,8 +8,10 @@ from scipy import ndimage
 
 from bexi.core.judging.drawing import Drawing
 
-_ALONGSIDE = 0.3
+_ALONGSIDE = 0.2
 """Sides that part faster than so much (sine of half their angle) are a corner or a tip, not a stroke."""
+_REACH = 4
+"""In px; over so many the slope is measured, so that it is not that of the px' own steps."""
 _PERCENTILE = 0.1
 
 
@@ -90,8 +92,8 @@ def _middle(kinds: NDArray[np.uint8], distance: NDArray[np.float64]) -> NDArray[
     """The px in the middle between two sides that run alongside: the distance hardly changes across them."""
     slope = np.zeros(kinds.shape)
     for axis in (0, 1):
-        ahead, behind = (_beyond(kinds, distance, axis, by) for by in (2, -2))
-        slope += ((ahead - behind) / 4) ** 2
+        ahead, behind = (_beyond(kinds, distance, axis, by) for by in (_REACH, -_REACH))
+        slope += ((ahead - behind) / (2 * _REACH)) ** 2
     middle: NDArray[np.bool_] = slope < _ALONGSIDE**2
     return middle
 

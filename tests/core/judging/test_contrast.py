@@ -1,0 +1,55 @@
+"""Contrast of the outline: the worked values of WCAG 2.2, written down from memory and confirmed by its own formula."""
+
+from unittest import TestCase
+
+import numpy as np
+
+from bexi.core.artwork.pictures import Bitmap
+from bexi.core.framing.frame import Frame
+from bexi.core.framing.recipe import Framing
+from bexi.core.judging.contrast import of_outline
+from bexi.core.judging.judge import judge_at
+from bexi.core.judging.marks import marks_of
+from bexi.core.judging.measure import measure
+from bexi.core.pixels.colour import WHITE, Colour
+
+
+def squares(*colours: str, ground: str | None = None) -> Bitmap:
+    """Squares of these colours within each other, from the outside, on a ground or on none."""
+    pixels = np.zeros((200, 200, 4), dtype=np.uint8)
+    if ground:
+        pixels[:] = (*Colour.parse(ground).channels, 255)
+    for number, colour in enumerate(colours):
+        inset = 30 + 30 * number
+        pixels[inset : 200 - inset, inset : 200 - inset] = (*Colour.parse(colour).channels, 255)
+    return Bitmap(pixels)
+
+
+WHOLE = Framing(Frame(0, 0, 200))
+
+
+class OutlineTests(TestCase):
+    def read(self, picture: Bitmap, ground: Colour = WHITE) -> dict[str, float]:
+        return of_outline(measure(picture, WHOLE).drawing, {"light": ground})
+
+    def test_worked_values(self):
+        for colour, ratio in (("#000000", 21.0), ("#767676", 4.54), ("#777777", 4.48), ("#949494", 3.03)):
+            with self.subTest(colour):
+                self.assertAlmostEqual(self.read(squares(colour))["light"], ratio, places=2)
+
+    def test_a_ground_of_its_own_counts_alone(self):
+        self.assertEqual(self.read(squares("#ffffff", ground="#000000")), {"own": 21.0})
+
+    def test_what_vanishes_leaves_the_rest_to_be_seen(self):
+        dark = Colour.parse("#2b3531")
+        self.assertLess(self.read(squares("#123f59"), dark)["light"], 1.5)
+        self.assertGreater(self.read(squares("#123f59", "#f4f0e4"), dark)["light"], 3)
+
+    def test_the_least_ground_decides_and_its_places_are_told(self):
+        picture = squares("#1d2b33")
+        (judged,) = judge_at(picture, WHOLE, [32])
+        self.assertEqual((judged.verdict, judged.because), ("lost", "contrast"))
+        self.assertGreater(judged.readings.contrast["light"], 7)
+        marks = marks_of(measure(picture, WHOLE), 32, {"light": WHITE, "dark": Colour.parse("#2b3531")})
+        self.assertEqual(len(marks.vanishing["light"]), 0)
+        self.assertGreater(len(marks.vanishing["dark"]), 20)

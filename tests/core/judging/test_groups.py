@@ -1,0 +1,62 @@
+"""Emblems told from words, and what is proposed first, on twenty logos of our own making."""
+
+from unittest import TestCase
+
+from bexi.core.artwork.ink import Box
+from bexi.core.artwork.limits import DEFAULT_LIMITS
+from bexi.core.artwork.vector import check, render_whole
+from bexi.core.judging.groups import groups_of
+from bexi.core.judging.proposals import Proposal, propose
+from bexi.core.judging.ways_out import Source
+from tests.core.judging.logos import LOGOS, Logo
+from tests.pictures import noise_bitmap
+
+
+def shown(proposal: Proposal) -> Box:
+    """What of the artwork a proposal shows."""
+    frame, cut = proposal.framing.frame, proposal.framing.cut
+    left, top, right, bottom = frame.x, frame.y, frame.x + frame.side, frame.y + frame.side
+    if cut:
+        left, top, right, bottom = (
+            max(left, cut.left),
+            max(top, cut.top),
+            min(right, cut.right),
+            min(bottom, cut.bottom),
+        )
+    return Box(left, top, right, bottom)
+
+
+def holds_all(box: Box, emblem: Box, slack: int = 2) -> bool:
+    across = box.left <= emblem.left + slack and box.right >= emblem.right - slack
+    return across and box.top <= emblem.top + slack and box.bottom >= emblem.bottom - slack
+
+
+def holds_words(box: Box, logo: Logo) -> bool:
+    picture = logo.picture
+    words = render_whole(check(logo._svg(logo.words), DEFAULT_LIMITS), max(picture.width, picture.height))
+    return bool((words[max(box.top, 0) : box.bottom, max(box.left, 0) : box.right, 3] > 40).any())
+
+
+class LogoTests(TestCase):
+    def test_the_first_proposal_holds_the_whole_emblem_and_none_of_the_words(self):
+        failed = []
+        for logo in LOGOS:
+            picture = logo.picture
+            first = propose(Source(picture, groups_of(picture)))[0]
+            box = shown(first)
+            if not holds_all(box, logo.box_of(logo.emblem)) or holds_words(box, logo):
+                failed.append(logo.name)
+        self.assertEqual(len(LOGOS), 20)
+        self.assertLessEqual(len(failed), 2, failed)
+
+    def test_a_frame_leaves_out_what_reaches_into_it(self):
+        tall = next(logo for logo in LOGOS if "tall" in logo.name)
+        picture = tall.picture
+        emblem = next(one for one in propose(Source(picture, groups_of(picture))) if one.kind == "emblem")
+        frame, words = emblem.framing.frame, tall.box_of(tall.words)
+        self.assertLess(words.left, frame.x + frame.side)  # the square alone would show them
+        self.assertFalse(holds_words(shown(emblem), tall))
+
+    def test_noise_has_neither_emblem_nor_words(self):
+        groups = groups_of(noise_bitmap(300, 200))
+        self.assertEqual((groups.words, groups.emblems, groups.separable), ((), (), False))

@@ -1,0 +1,117 @@
+"""Lettering against a text recogniser (Debian's tesseract-ocr), and against rows that are no letters."""
+
+import os
+import random
+import shutil
+import subprocess
+import tempfile
+from functools import lru_cache
+from unittest import TestCase, skipUnless
+
+import numpy as np
+from PIL import Image
+
+from bexi.core.artwork.ink import Box, find_ink
+from bexi.core.artwork.limits import DEFAULT_LIMITS
+from bexi.core.artwork.pictures import Vector
+from bexi.core.artwork.symbols import Symbol, draw_symbol
+from bexi.core.artwork.vector import check, render_whole
+from bexi.core.framing.compose import compose
+from bexi.core.framing.frame import hug
+from bexi.core.framing.purpose import Purpose
+from bexi.core.framing.recipe import Framing
+from bexi.core.judging.judge import judge
+from bexi.core.judging.survey import whole_survey
+from bexi.core.pixels.colour import WHITE
+from bexi.core.pixels.light import Pixels, over
+from bexi.resources import symbol_shapes
+from tests.core.judging.logos import words
+
+_WORDS = ["Harbour", "Bakery", "Garden", "Winter", "Market", "Bridge", "Forest", "Silver", "Castle", "Orchard"]
+FACES = ("barlow", "noto-sans", "nunito", "rubik", "work-sans", "atkinson-hyperlegible-next")
+HELD_BACK = 24
+"""Cases on either side of the bounds, drawn with a seed of their own; the bounds were looked at with another."""
+
+
+INK = "#1b2420"
+
+
+def svg(body: str) -> Vector:
+    return check(
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="1000" height="1000">{body}</svg>'.encode(), DEFAULT_LIMITS
+    )
+
+
+def ink_of(picture: Vector) -> Box:
+    box = find_ink(render_whole(picture, 1024)).box
+    assert box is not None
+    return box
+
+
+@lru_cache
+def capital_of(face: str) -> int:
+    """The height of a capital at the size of the words here, in px of their grid."""
+    return ink_of(svg(words("H", 100, 500, 130, INK, 700, face))).height
+
+
+def read_by_recogniser(icon: Pixels) -> str:
+    """What it reads in an icon on white, enlarged four times."""
+    image = Image.fromarray(over(icon, WHITE)).convert("L")
+    rows = np.flatnonzero((np.asarray(image) < 200).any(axis=1))
+    if not len(rows):
+        return ""
+    image = image.crop((0, int(rows[0]) - 4, image.width, int(rows[-1]) + 5))
+    image = image.resize((image.width * 4, image.height * 4), Image.Resampling.BICUBIC)
+    with tempfile.NamedTemporaryFile(suffix=".png") as file:
+        image.save(file.name)
+        command = ["tesseract", file.name, "-", "--psm", "7", "--dpi", "150"]
+        told = subprocess.run(command, capture_output=True, text=True, env={**os.environ, "OMP_THREAD_LIMIT": "1"})
+    return told.stdout.strip()
+
+
+class RecogniserTests(TestCase):
+    @skipUnless(shutil.which("tesseract"), "Debian's tesseract-ocr is not here: sudo apt-get install tesseract-ocr")
+    def test_what_is_lost_cannot_be_read_and_what_is_well_can(self):
+        chosen = random.Random(2026)
+        for least, most, asked in ((2, 3.6, (0, 0.05)), (7.7, 12, (0.95, 1))):
+            read = [self.is_read(chosen, chosen.uniform(least, most)) for _ in range(HELD_BACK)]
+            with self.subTest(capitals=(least, most)):
+                self.assertTrue(asked[0] <= sum(read) / len(read) <= asked[1], read)
+
+    def is_read(self, chosen: random.Random, capital: float) -> bool:
+        """Whether a word is read whose capitals have so many px; its reading must be right as well."""
+        word, face = chosen.choice(_WORDS), chosen.choice(FACES)
+        picture = svg(words(word, 100, 500, 130, INK, 700, face))
+        box, high = ink_of(picture), capital_of(face)
+        frame = hug(box, 4)
+        size = round(capital * frame.side / high)
+        framing = Framing(frame)
+        (icon,) = compose(picture, framing, Purpose.TAB, [size])
+        (judged,) = judge(picture, framing, [icon])
+        self.assertAlmostEqual(judged.readings.lettering_px, high * size / frame.side, delta=0.12 * capital, msg=word)
+        return read_by_recogniser(icon).lower() == word.lower()
+
+
+class NoLettersTests(TestCase):
+    def rows(self, body: str) -> int:
+        return len(whole_survey(svg(body)).rows)
+
+    def test_words_are_a_row_and_bars_and_dots_are_none(self):
+        self.assertEqual(self.rows(words("Quayside", 100, 500, 120, INK)), 1)
+        self.assertEqual(self.rows(words("Quayside", 100, 300, 120, INK) + words("Boats", 100, 700, 90, INK)), 2)
+        bars = "".join(
+            f'<rect x="{100 + 90 * n}" y="{500 - 40 * n}" width="50" height="{200 + 40 * n}"/>' for n in range(6)
+        )
+        dots = "".join(f'<circle cx="{200 + 140 * n}" cy="500" r="40"/>' for n in range(5))
+        for body in (bars, dots):
+            self.assertEqual(self.rows(body), 0)
+
+    def test_most_symbols_that_ship_hold_no_letters(self):
+        """Some show letters, as an alphabet or a text does; the others should not be taken for any."""
+        names = random.Random(4).sample(sorted(symbol_shapes()), 40)
+        taken = [
+            name
+            for name in names
+            if whole_survey(check(draw_symbol(Symbol(name), symbol_shapes()).encode(), DEFAULT_LIMITS)).rows
+        ]
+        self.assertLessEqual(len(taken), 2, taken)

@@ -1,0 +1,86 @@
+"""Structure against scikit-image's structural similarity, and against finding symbols again among others."""
+
+import random
+from unittest import TestCase
+
+import numpy as np
+from PIL import Image
+from scipy import ndimage
+from scipy.stats import spearmanr
+from skimage.metrics import structural_similarity
+
+from bexi.core.artwork.limits import DEFAULT_LIMITS
+from bexi.core.artwork.symbols import Symbol, draw_symbol
+from bexi.core.artwork.vector import check
+from bexi.core.framing.compose import compose
+from bexi.core.framing.frame import Frame
+from bexi.core.framing.purpose import Purpose
+from bexi.core.framing.recipe import Framing
+from bexi.core.judging.contrast import LIGHT_TAB
+from bexi.core.judging.judge import judge
+from bexi.core.judging.readings import Judgement
+from bexi.core.pixels.colour import WHITE
+from bexi.core.pixels.light import Pixels, over
+from bexi.resources import symbol_shapes
+
+SIZES = (12, 16, 24, 32, 48)
+LARGE = 384
+
+
+def judged(
+    name: str, sizes: tuple[int, ...], stroke: float = 2, shift: int = 0
+) -> tuple[list[Pixels], list[Judgement]]:
+    """Icons of a symbol, and how they are judged on a light tab."""
+    picture = check(draw_symbol(Symbol(name, stroke=stroke), symbol_shapes()).encode(), DEFAULT_LIMITS)
+    framing = Framing(Frame(shift, shift, picture.width))
+    icons = compose(picture, framing, Purpose.TAB, sizes)
+    return icons, judge(picture, framing, [icon for icon in icons if len(icon) < LARGE], grounds={"light": LIGHT_TAB})
+
+
+def grey(icon: Pixels, side: int) -> np.ndarray:
+    image = Image.fromarray(over(icon, WHITE)).convert("L")
+    return np.asarray(image.resize((side, side), Image.Resampling.BICUBIC), dtype=float)
+
+
+class SimilarityTests(TestCase):
+    def test_the_order_is_that_of_structural_similarity(self):
+        """In the surroundings of the ink: far from it all is white, and alike whatever is drawn."""
+        ours, theirs = [], []
+        for name in random.Random(11).sample(sorted(symbol_shapes()), 24):
+            icons, judgements = judged(name, (*SIZES, LARGE))
+            large = grey(icons[-1], LARGE)
+            near = ndimage.binary_dilation(large < 128, iterations=12)
+            edges = near & ~ndimage.binary_erosion(large < 128, iterations=6)
+            for icon, judgement in zip(icons[:-1], judgements, strict=True):
+                _, alike = structural_similarity(large, grey(icon, LARGE), data_range=255, full=True, win_size=25)
+                ours.append(judgement.readings.structure)
+                theirs.append(alike[edges].mean())
+        self.assertGreaterEqual(spearmanr(ours, theirs).statistic, 0.8)
+
+
+class RecognitionTests(TestCase):
+    """Symbols of many weights at 16 px, seen through noise, looked up among all others of the usual weight."""
+
+    NOISE = 90
+    """Of 255; an eye is not as exact as a sum."""
+
+    def test_what_is_well_is_found_again_and_what_is_lost_less_often(self):
+        chosen = random.Random(21)
+        names = chosen.sample(sorted(symbol_shapes()), 150)
+        known = np.array([self.told(judged(name, (16,))[0][0]) for name in names])
+        grain = np.random.default_rng(3)
+        found: dict[str, list[bool]] = {"lost": [], "hard": [], "well": []}
+        for name in names:
+            stroke = chosen.choice((0.5, 0.5, 1, 2, 2, 2.5, 3))
+            (icon,), (judgement,) = judged(name, (16,), stroke, chosen.randint(-20, 20))
+            noise = grain.normal(0, self.NOISE, (16, 16))
+            found[judgement.verdict].append(names[int((known @ self.told(icon, noise)).argmax())] == name)
+        shares = {verdict: sum(ones) / max(len(ones), 1) for verdict, ones in found.items()}
+        self.assertGreater(min(len(found["well"]), len(found["lost"])), 15, found)
+        self.assertGreaterEqual(shares["well"], 0.95, shares)
+        self.assertLess(shares["lost"], shares["well"] - 0.05, shares)
+
+    def told(self, icon: Pixels, noise: np.ndarray | float = 0) -> np.ndarray:
+        values = (255 - grey(icon, 16) + noise).ravel()
+        values -= values.mean()
+        return values / np.linalg.norm(values)
