@@ -11,7 +11,7 @@ DEMO_DATA ?= $(XDG_DATA_HOME)/bexi-demo
 demo: setup
 	BEXI_DATA="$(DEMO_DATA)" $(PYTHON) -m bexi.server.demo.run
 
-test: setup $(STAMPS)/chromium
+test: setup $(STAMPS)/tools
 	$(PYTHON) -m tests
 
 servers: setup
@@ -39,7 +39,7 @@ schema: $(STAMPS)/python $(STAMPS)/packages
 	$(PYTHON) manage.py export_openapi_schema --api bexi.server.api.api --indent 2 --output frontend/openapi.json
 	$(NPM) run types
 
-screenshots: setup $(STAMPS)/chromium
+screenshots: setup $(STAMPS)/tools
 	$(PYTHON) -m docs.screenshots.take
 
 bench: setup
@@ -68,6 +68,6 @@ $(STAMPS)/frontend: $(STAMPS)/packages $(shell find frontend/src frontend/public
 	$(NPM) run --silent build
 	touch $@
 
-$(STAMPS)/chromium:
-	./install-chromium
+$(STAMPS)/tools: install-test-tools
+	./install-test-tools
 	mkdir -p $(STAMPS) && touch $@

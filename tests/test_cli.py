@@ -7,6 +7,8 @@ from PIL import Image
 from typer.testing import CliRunner
 
 from bexi.cli import app
+from bexi.server.demo.artwork import ferry_lockup
+from tests.core.judging.logos import WORDS_ALONE
 from tests.pictures import BLUE_DISC, decoded, encoded
 
 
@@ -123,3 +125,63 @@ class SetCommandTests(CommandTestCase):
         told = {one["name"]: one for one in json.loads(other.stdout)}
         self.assertEqual(told["icon-192.png"]["pictures"][0]["largest"], 255)
         self.assertEqual(self.run_bexi("compare", self.folder / "a", self.folder / "nothing").exit_code, 2)
+
+
+class JudgeTests(CommandTestCase):
+    def setUp(self):
+        super().setUp()
+        self.lockup = self.folder / "lockup.svg"
+        self.lockup.write_bytes(ferry_lockup())
+
+    def test_judge_as_json(self):
+        result = self.run_bexi("judge", self.lockup, "--size", 16, "--size", 180, "--name", "Merrow Ferry", "--json")
+        self.assertEqual(result.exit_code, 0, result.output)
+        small, home = json.loads(result.stdout)["sizes"]
+        self.assertEqual((small["size"], small["verdict"], small["because"]), (16, "lost", "lettering"))
+        read = {"stroke_px", "gap_px", "lettering_px", "contrast", "structure", "ink"}
+        self.assertLessEqual(read, set(small["readings"]))
+        first = small["ways_out"][0]
+        self.assertEqual((first["kind"], first["verdict"]), ("emblem", "well"))
+        self.assertTrue(first["gain"])
+        self.assertEqual(len(first["framing"]["frame"]), 3)
+        self.assertEqual(home["verdict"], "hard")
+
+    def test_judge_on_grounds_of_one_s_own_and_of_a_recipe(self):
+        result = self.run_bexi(
+            "judge", self.lockup, "--size", 16, "--ground", "#123f59", "--frame", "27,27,566", "--json"
+        )
+        contrast = json.loads(result.stdout)["sizes"][0]["readings"]["contrast"]
+        self.assertEqual(list(contrast), ["#123f59"])
+        out = self.folder / "icons"
+        self.run_bexi("build", self.lockup, "--out", out, "--plan", "short", "--frame", "27,27,566")
+        (out / "lockup.svg").write_bytes(ferry_lockup())
+        told = self.run_bexi("judge", out / "recipe.json", "--size", 16)
+        self.assertIn("16 px  well", told.stdout)
+        self.assertEqual(self.run_bexi("judge", self.lockup, "--ground", "sky").exit_code, 2)
+
+    def test_propose(self):
+        result = self.run_bexi("propose", self.lockup, "--json")
+        first = json.loads(result.stdout)["proposals"][0]
+        self.assertEqual((first["kind"], set(first["verdicts"])), ("emblem", {"16", "32", "180"}))
+        self.assertEqual(len(first["framing"]["frame"]), 3)
+        self.assertIn("emblem", self.run_bexi("propose", self.lockup).stdout.splitlines()[0])
+
+    def test_build_refuses_what_is_lost_and_takes_the_best_proposal(self):
+        out = self.folder / "icons"
+        refused = self.run_bexi("build", self.lockup, "--out", out, "--plan", "short", "--judge")
+        self.assertEqual((refused.exit_code, out.exists()), (3, False), refused.output)
+        self.assertIn("lost: letters", refused.stderr)
+        built = self.run_bexi("build", self.lockup, "--out", out, "--plan", "short", "--propose", "--judge")
+        self.assertEqual(built.exit_code, 0, built.output)
+        self.assertTrue((out / "favicon.ico").exists())
+        twice = self.run_bexi("build", self.lockup, "--out", out, "--propose", "--frame", "0,0,9")
+        self.assertEqual(twice.exit_code, 2)
+
+    def test_build_from_words_alone_writes_the_letters_it_drew(self):
+        sign, out = self.folder / "sign.svg", self.folder / "icons"
+        sign.write_bytes(WORDS_ALONE)
+        built = self.run_bexi("build", sign, "--out", out, "--plan", "short", "--propose", "--name", "Quayside Books")
+        self.assertEqual(built.exit_code, 0, built.output)
+        again = self.run_bexi("build", out / "recipe.json", "--out", self.folder / "again")
+        self.assertEqual(again.exit_code, 0, again.output)
+        self.assertEqual((out / "favicon.ico").read_bytes(), (self.folder / "again/favicon.ico").read_bytes())

@@ -9,6 +9,7 @@ from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
+from bexi.server.benches.models import Draft
 from bexi.server.benches.services import save_draft
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase
@@ -67,7 +68,10 @@ class TakingInTests(ArtworkTestCase):
     def test_dropped_on_the_sites_list(self):
         page = self.open("/")
         self.drop(page, square_on_white(), "square.png")
-        expect(page.get_by_text("square is taken in")).to_be_visible()
+        page.get_by_label("Name of a new site").fill("Tide tables")
+        page.get_by_role("button", name="Add the site and put it on the bench").click()
+        expect(page.get_by_role("heading", name="What to make of square")).to_be_visible()
+        self.assertEqual(Draft.objects.get(site__name="Tide tables").artwork.title, "square")
 
     def test_a_picture_of_the_site_is_taken_with_its_origin(self):
         page = self.shelf()

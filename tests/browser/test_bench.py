@@ -84,7 +84,7 @@ class OwnFramingTests(BenchTestCase):
         page.get_by_role("button", name="Icon at 32 px").click()
         expect(page.get_by_text("32 px goes with all sizes.")).to_be_visible()
         page.get_by_role("button", name="Own framing: up to 32 px").click()
-        expect(page.get_by_text("its own")).to_have_count(2)
+        expect(page.get_by_text("its own framing")).to_have_count(3)
         page.get_by_label("Artwork for these sizes").click()
         page.get_by_title("plain", exact=True).click()
         expect(page.get_by_label("Frame side, px")).to_have_value("64")
@@ -97,7 +97,7 @@ class OwnFramingTests(BenchTestCase):
         page.go_back()
         page.get_by_role("button", name="Icon at 16 px").click()
         page.get_by_role("button", name="Rejoin the others").click()
-        expect(page.get_by_text("its own")).to_have_count(0)
+        expect(page.get_by_text("its own framing")).to_have_count(0)
         self.assertEqual(self.saved(page)["own"], [])
 
     def test_editing_one_size_leaves_the_others(self):
@@ -182,7 +182,7 @@ class FinishTests(BenchTestCase):
         page.get_by_role("radiogroup", name="Sharpen").get_by_text("4").click()
         page.get_by_label("Outline", exact=True).press("End")
         page.get_by_label("Outline colour", exact=True).fill("#00ff00")
-        self.assertEqual(self.saved(page)["framing"]["finish"], [4, 15, "#00ff00", None])
+        self.assertEqual(self.saved(page)["framing"]["finish"], [4, 15, "#00ff00", None, 0])
         self.turns(page, 32, (16, 1), [0, 255, 0, 255])
         self.assertGreater((self.icon(page, 32)[..., 3] == 255).sum(), (before[..., 3] == 255).sum())
 

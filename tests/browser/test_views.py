@@ -3,6 +3,7 @@
 import re
 from itertools import pairwise
 
+from PIL import Image
 from playwright.sync_api import expect
 
 from bexi.core.framing.frame import Frame
@@ -13,7 +14,7 @@ from bexi.server.builds.services import build_site
 from bexi.server.installs.starting import install_now
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase
-from tests.pictures import BLUE_DISC, plain_png
+from tests.pictures import BLUE_DISC, encoded
 
 OVERFLOW = """[
     document.documentElement.scrollWidth - innerWidth,
@@ -205,16 +206,16 @@ class BenchViewTests(ViewTestCase):
         expect(rungs).to_have_attribute("data-dark", "false")
 
     def test_enlarging_is_told_at_each_size(self):
-        small = add_artwork("small.png", plain_png(100, 100))
+        picture = Image.new("RGBA", (100, 100))
+        picture.paste("#0f6b6f", (5, 5, 95, 95))
+        small = add_artwork("small.png", encoded(picture, "PNG"))
         save_draft(self.site, small, Recipe.of(Frame(0, 0, 100)), 1)
         page = self.view("bench")
         rungs = page.get_by_role("list", name="Icons by size").get_by_role("listitem")
-        expect(rungs).to_have_count(8)
-        readings = [text.split("\n")[1] for text in rungs.all_inner_texts()]
-        self.assertEqual(
-            readings,
-            ["enough px", "enough px", "enough px", *(f"{times} × enlarged" for times in (1.9, 5.1, 1.8, 1.9, 5.1))],
-        )
+        expect(rungs).to_have_count(10)
+        told = ["".join(text.split("\n")[1:3]) for text in rungs.all_inner_texts()]
+        self.assertEqual(told[6], "lostartwork px 0.20")
+        self.assertIn("artwork px 0.5", told[5])
 
 
 class LiveCheckViewTests(ViewTestCase):

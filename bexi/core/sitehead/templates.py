@@ -5,6 +5,7 @@ Read are the usual engines by the marks they have in common: `{% %}` (Jinja, Dja
 """
 
 import re
+from bisect import bisect_left
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import NamedTuple
@@ -115,8 +116,20 @@ class _Reading:
                 self._region(kind, start, self.never)
         found = bool(self.blanked or self.conditions or self.builds_on_another)
         return Template(
-            self.text, self._html(), tuple(self.conditions), tuple(self.blocks), self.builds_on_another, found
+            self.text,
+            self._html(),
+            tuple(map(self._whole, self.conditions)),
+            tuple(self.blocks),
+            self.builds_on_another,
+            found,
         )
+
+    def _whole(self, condition: Span) -> Span:
+        """With all of the code in whose middle it ends: there is no place for anything within."""
+        at = bisect_left(self.blanked, condition.end, key=lambda code: code.start) - 1
+        if at >= 0 and condition.end < self.blanked[at].end:
+            return Span(condition.start, self.blanked[at].end)
+        return condition
 
     def _html(self) -> str:
         pieces, position = [], 0

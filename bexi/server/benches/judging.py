@@ -1,5 +1,6 @@
 """Judging what is on the bench: readings of one icon with ways out, and proposals for a whole piece."""
 
+import hashlib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -10,6 +11,7 @@ from bexi.core.artwork.pictures import Picture
 from bexi.core.framing.compose import compose, framing_for
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
+from bexi.core.iconset.build import ENGINE_VERSION
 from bexi.core.judging.groups import groups_of
 from bexi.core.judging.initials import Drawn, drawn_initials
 from bexi.core.judging.judge import TABS, judge
@@ -85,7 +87,8 @@ def _offered(way: WayOut, letters: Sequence[Drawn], size: int, purpose: Purpose)
 
 def proposals_for(artwork: Artwork, site_name: str) -> list[Offer]:
     """Whole framings for a piece, the best first; kept for a while."""
-    key = f"proposals {artwork.sha256} {artwork.read_as} {site_name}"
+    made_of = (ENGINE_VERSION, artwork.sha256, artwork.read_as, site_name)
+    key = "proposals-" + hashlib.sha256(repr(made_of).encode()).hexdigest()
     kept: list[Offer] | None = _kept.get(key)
     if kept is None:
         kept = _proposed(picture_of(artwork), site_name)

@@ -81,8 +81,11 @@ class Build(Order):
     @property
     def not_well(self) -> str:
         """What is not well, in one line; empty when all is, and for builds that were not judged."""
-        told = (f"{one['size']} px {one['says']}" for one in self.verdicts if one["verdict"] != Verdict.WELL)
-        return "; ".join(dict.fromkeys(told))
+        sizes: dict[str, list[str]] = {}
+        for one in self.verdicts:
+            if one["verdict"] != Verdict.WELL and str(one["size"]) not in sizes.setdefault(one["says"], []):
+                sizes[one["says"]].append(str(one["size"]))
+        return "; ".join(f"{', '.join(at)} px {says}" for says, at in sizes.items())
 
     def differs_from(self, draft: Draft) -> bool:
         """Whether building a draft of the same site would give another set."""

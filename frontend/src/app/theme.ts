@@ -17,7 +17,7 @@ const PALETTES = {
     selected: "#16302a",
     onSelected: "#ffffff",
     good: "#2f7d4f",
-    caution: "#a8650c",
+    caution: "#965808",
     bad: "#b3261e",
   },
   dark: {

@@ -95,6 +95,11 @@ def rectangle(x: float, y: float, width: float, height: float, fill: str) -> str
     return f'<rect x="{x}" y="{y}" width="{width}" height="{height}" fill="{fill}"/>'
 
 
+WORDS_ALONE = (
+    '<svg xmlns="http://www.w3.org/2000/svg" width="900" height="200">'
+    + words("Quayside Books", 20, 130, 110, "#1d4ed8")
+    + "</svg>"
+).encode()
 _BUSY = (
     '<linearGradient id="sky" x2="0" y2="1"><stop offset="0" stop-color="#cfe3ee"/>'
     '<stop offset="1" stop-color="#9fc0d4"/></linearGradient><rect width="1000" height="500" fill="url(#sky)"/>'
@@ -157,7 +162,7 @@ LOGOS = (
         "on white",
         1100,
         500,
-        disc(230, 250, 160, "#2563a8") + rectangle(150, 230, 160, 40, "#ffffff"),
+        disc(230, 250, 160, "#2563a8") + '<path fill="#ffffff" d="M150 200h160l-80 120z"/>',
         words("Ringway", 450, 300, 130, "#16324f"),
         ground=rectangle(0, 0, 1100, 500, "#ffffff"),
         as_bitmap=True,
@@ -175,9 +180,7 @@ LOGOS = (
         "on a busy ground",
         1000,
         500,
-        disc(220, 250, 150, "#8a1538")
-        + rectangle(195, 160, 50, 180, "#ffffff")
-        + rectangle(130, 225, 180, 50, "#ffffff"),
+        disc(220, 250, 150, "#8a1538") + '<path fill="#ffffff" d="M140 300l80-140 80 140z"/>',
         words("Overmoor", 420, 300, 120, "#8a1538", 800),
         ground=_BUSY,
         as_bitmap=True,
@@ -221,10 +224,10 @@ LOGOS = (
         words("Wayfarer", 470, 330, 130, "#3f3f8f"),
     ),
     Logo(
-        "several parts: four squares",
+        "several parts: tiles",
         1100,
         420,
-        "".join(rectangle(60 + 150 * x, 60 + 150 * y, 125, 125, "#7e22ce") for x in (0, 1) for y in (0, 1)),
+        "".join(rectangle(60 + 150 * x, 60 + 150 * y, 125, 125, "#7e22ce") for x, y in ((0, 0), (1, 0), (0, 1))),
         words("Tilework", 440, 260, 130, "#3b0764", 800),
     ),
     Logo(

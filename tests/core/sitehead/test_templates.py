@@ -233,6 +233,10 @@ class GeneratedTests(TestCase):
             kept, page = (each.replace(line.encode(), b"") for each in (kept, page))  # which of two alike, is all one
         self.assertEqual(b"".join(kept.split()), b"".join(page.split()))
 
+    def test_a_brace_within_other_code_ends_a_condition_behind_that_code(self):
+        page = b"@if (a) {<head><? } ?></head>"
+        self.assertIn(b"<? } ?><!-- icons", edit_head(page, ICONS).after)
+
     def test_no_repetition_makes_it_slow(self):
         # Four times as much may take four times as long, not sixteen times; ten leaves room for noise.
         for mark in REPEATED.split("|"):

@@ -1,6 +1,6 @@
 import { Alert, Button, Modal, Space } from "antd";
 import { use, useEffect, useEffectEvent, useState } from "react";
-import { useBlocker, useLocation } from "react-router";
+import { useBlocker, useLocation, useNavigate } from "react-router";
 
 import { type Artwork, type Draft, type Framing, type Site } from "../../api/client";
 import { useArtwork } from "../../api/artwork";
@@ -150,9 +150,14 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
 }
 
 /** Whether the proposals are shown: at once for a piece that was just put on the bench. */
-function useProposing() {
-  const { state } = useLocation();
-  return useState((state as { proposals?: boolean } | null)?.proposals === true);
+function useProposing(): [boolean, (proposing: boolean) => void] {
+  const { state, pathname } = useLocation();
+  const navigate = useNavigate();
+  const proposing = (state as { proposals?: boolean } | null)?.proposals === true;
+  return [
+    proposing,
+    (shown) => void navigate(pathname, { replace: true, state: shown ? { proposals: true } : null }),
+  ];
 }
 
 type StepsProps = {

@@ -1,0 +1,112 @@
+"""First look, close look and ways out, in Chromium."""
+
+from playwright.sync_api import Page, expect
+
+from bexi.server.artwork.services import add_artwork
+from bexi.server.demo import artwork as demo
+from bexi.server.sites.models import Site
+from tests.browser.case import BrowserTestCase
+
+
+class JudgingTestCase(BrowserTestCase):
+    def setUp(self):
+        super().setUp()
+        self.site = Site.objects.create(name="Merrow Ferry")
+        self.lockup = add_artwork("lockup.svg", demo.ferry_lockup(), "Lockup")
+
+    def first_look(self) -> Page:
+        page = self.open(f"/sites/{self.site.pk}/artwork?piece={self.lockup.pk}")
+        page.get_by_role("button", name="Put it on the bench").click()
+        expect(page.get_by_role("heading", name="What to make of Lockup")).to_be_visible()
+        return page
+
+    def rung(self, page: Page, size: int):
+        return page.get_by_role("list", name="Icons by size").get_by_role("button", name=f"Icon at {size} px").first
+
+    def framing(self) -> dict:
+        return self.site.drafts.get().recipe["framing"]
+
+
+class FirstLookTests(JudgingTestCase):
+    def test_the_best_is_taken_and_another_is_one_click_and_one_undo(self):
+        page = self.first_look()
+        best = page.get_by_role("button", name="The emblem")
+        expect(best).to_have_attribute("aria-pressed", "true")
+        emblem = self.framing()
+        expect(self.rung(page, 16)).to_contain_text("well")
+        self.assert_no_axe_findings(page)
+        page.get_by_role("button", name="As it is").click()
+        expect(page.get_by_role("button", name="As it is")).to_have_attribute("aria-pressed", "true")
+        page.get_by_role("button", name="Go on with the chosen one").click()
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        self.assertEqual(self.framing()["frame"], [0, -310, 1240])
+        page.get_by_role("button", name="Undo").click()
+        expect(self.rung(page, 16)).to_contain_text("well")
+        self.assertEqual(self.framing(), emblem)
+
+    def test_letters_are_drawn_when_they_are_chosen(self):
+        page = self.first_look()
+        page.get_by_role("button", name="Letters instead").click()
+        expect(page.get_by_role("button", name="Letters instead")).to_have_attribute("aria-pressed", "true")
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        self.assertIsNotNone(self.framing()["artwork"])
+
+    def test_two_actions_from_the_piece_to_a_built_set(self):
+        page = self.first_look()
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_role("heading", name="Build 1", exact=True)).to_be_visible()
+        expect(page.get_by_text("reads well").or_(page.get_by_text("are not well")).first).to_be_visible()
+
+
+class CloseLookTests(JudgingTestCase):
+    def lost(self) -> Page:
+        page = self.first_look()
+        page.get_by_role("button", name="As it is").click()
+        page.get_by_role("button", name="Go on with the chosen one").click()
+        expect(self.rung(page, 16)).to_contain_text("lost")
+        self.rung(page, 16).click()
+        expect(page.get_by_role("heading", name="Ways out, tried and judged")).to_be_visible()
+        return page
+
+    def test_readings_places_and_a_way_out_for_the_small_sizes(self):
+        page = self.lost()
+        close = page.get_by_role("region", name="The icon at 16 px, looked at closely")
+        expect(close.get_by_text("lost: letters 0.5 px")).to_be_visible()
+        expect(close.locator("rect[class*=lettering]")).to_have_count(2)
+        close.get_by_role("checkbox", name="letters").uncheck()
+        expect(close.locator("rect[class*=lettering]")).to_have_count(0)
+        self.assert_no_axe_findings(page)
+        close.get_by_role("listitem").first.get_by_role("button", name="Small sizes").click()
+        for size in (16, 32, 48):
+            expect(self.rung(page, size)).to_contain_text("well")
+        expect(self.rung(page, 64)).to_contain_text("lost")
+        expect(page.get_by_text("Nothing to mend at this size.")).to_be_visible()
+        page.get_by_role("button", name="Undo").click()
+        expect(self.rung(page, 16)).to_contain_text("lost")
+
+    def test_it_closes(self):
+        page = self.lost()
+        page.get_by_role("region", name="looked at closely").get_by_role("button", name="Close").click()
+        expect(page.get_by_role("heading", name="Ways out, tried and judged")).to_be_hidden()
+
+
+class GroundTests(JudgingTestCase):
+    def test_a_dark_mark_is_said_to_vanish(self):
+        self.lockup = add_artwork("stamp.png", demo.harbour_stamp(), "Lockup")
+        page = self.first_look()
+        page.get_by_role("button", name="As it is").click()
+        expect(page.get_by_text("On dark tabs it vanishes")).to_be_visible()
+
+    def test_clear_on_a_solid_ground_offers_to_lift_it(self):
+        self.lockup = add_artwork("emblem.jpg", demo.ferry_emblem_on_white(), "Lockup")
+        page = self.first_look()
+        page.get_by_role("button", name="Go on with the chosen one").click()
+        page.get_by_role("radiogroup", name="Ground", exact=True).get_by_text("Clear").click()
+        expect(page.get_by_alt_text("The artwork with its ground lifted")).to_be_visible()
+        page.get_by_role("button", name="Lift the ground").click()
+        expect(page.get_by_role("button", name="Lift the ground")).to_be_hidden()
+        expect(page.get_by_alt_text("Icon at 512 px", exact=True)).to_be_visible()
+        expect(page.get_by_text("being made")).to_have_count(0)
+        page.wait_for_load_state("networkidle")
+        self.lockup.refresh_from_db()
+        self.assertIsNotNone(self.lockup.read_as.lift)

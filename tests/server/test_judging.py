@@ -1,0 +1,163 @@
+"""Judging over the API: verdicts on rungs and builds, a close look, proposals, and what a new piece begins with."""
+
+import base64
+
+from bexi.server.artwork.models import Artwork
+from bexi.server.artwork.services import add_artwork
+from bexi.server.benches.models import Draft
+from bexi.server.builds.services import build_site
+from bexi.server.demo import artwork as demo
+from bexi.server.sites.models import Site
+from tests.core.judging.logos import WORDS_ALONE
+from tests.pictures import decoded, plain_png
+from tests.server.case import ApiTestCase
+
+EMBLEM = {"x": 27, "y": 27, "side": 566}
+
+
+class JudgingTestCase(ApiTestCase):
+    def setUp(self):
+        super().setUp()
+        self.site = Site.objects.create(name="Merrow Ferry")
+        self.lockup = add_artwork("lockup.svg", demo.ferry_lockup(), "Lockup")
+        self.whole = {"framing": {"frame": {"x": 0, "y": -310, "side": 1240}}}
+
+    def put(self, artwork: Artwork, revision: int = 0):
+        return self.ask("POST", f"sites/{self.site.pk}/bench", {"artwork_id": artwork.pk, "revision": revision})
+
+    def look(self, recipe: dict, size: int = 16, **more: object):
+        body = {"recipe": recipe, "size": size, "site_id": self.site.pk, **more}
+        return self.ask("POST", f"artwork/{self.lockup.pk}/judgement", body)
+
+
+class RungTests(JudgingTestCase):
+    def rungs(self, recipe: dict, **more: object) -> list[dict]:
+        pictures = [{"size": 16, "purpose": "tab"}, {"size": 180, "purpose": "home"}]
+        body = {"recipe": recipe, "pictures": pictures, "site_id": self.site.pk, **more}
+        return self.ask("POST", f"artwork/{self.lockup.pk}/ladder", body).json()
+
+    def test_each_rung_says_its_verdict_with_the_worst_number(self):
+        small, home = self.rungs(self.whole)
+        self.assertEqual((small["verdict"], small["says"][:14]), ("lost", "lost: letters "))
+        self.assertEqual(home["verdict"], "hard")
+        self.assertEqual([rung["says"] for rung in self.rungs({"framing": {"frame": EMBLEM}})], ["well", "well"])
+
+    def test_a_ground_of_one_s_own_counts(self):
+        small, _ = self.rungs({"framing": {"frame": EMBLEM}}, own_ground="#123f59")
+        self.assertEqual(set(small["contrast"]), {"light", "dark", "own"})
+        self.problem(
+            self.ask(
+                "POST",
+                f"artwork/{self.lockup.pk}/ladder",
+                {"recipe": self.whole, "pictures": [], "own_ground": "sky"},
+            ),
+            422,
+            "unknown-colour",
+        )
+
+    def test_an_icon_like_that_of_another_site_is_told(self):
+        other = Site.objects.create(name="Crew rota")
+        self.put(self.lockup)
+        draft = self.site.drafts.get()
+        self.site = other
+        small, _ = self.rungs({"framing": draft.recipe["framing"] | {"frame": EMBLEM, "plate": {}, "finish": {}}})
+        self.assertEqual(small["verdict"], "lost")
+        self.assertIn("unlike others", small["says"])
+
+
+class CloseLookTests(JudgingTestCase):
+    def test_readings_marks_and_ways_out(self):
+        close = self.look(self.whole).json()
+        self.assertEqual(close["judgement"]["because"], "lettering")
+        readings = {one["name"]: one for one in close["judgement"]["readings"]}
+        self.assertEqual(readings["lettering"]["amount"], "0.5 px")
+        self.assertEqual((readings["lettering"]["lost"], readings["lettering"]["well"]), (4, 7))
+        self.assertEqual(len(close["marks"]["lettering"]), 2)
+        self.assertTrue(close["marks"]["strokes"])
+        first = close["ways_out"][0]
+        self.assertEqual((first["kind"], first["pictures"][0]["judgement"]["verdict"]), ("emblem", "well"))
+        self.assertEqual(decoded(base64.b64decode(first["pictures"][0]["png"])).shape, (16, 16, 4))
+        letters = next(way for way in close["ways_out"] if way["kind"] == "letters")
+        self.assertEqual(letters["letters"]["text"], "MF")
+
+    def test_a_way_out_can_be_looked_at_as_it_was_offered(self):
+        framing = self.look(self.whole).json()["ways_out"][0]["framing"]
+        again = self.look({"framing": framing}).json()
+        self.assertEqual((again["judgement"]["says"], again["ways_out"]), ("well", []))
+
+    def test_what_cannot_be_looked_at_is_refused(self):
+        self.problem(self.look({"framing": {"frame": {"x": 9000, "y": 0, "side": 10}}}), 422, "frame-misses-artwork")
+        cut = {"left": 5, "top": 5, "right": 5, "bottom": 9}
+        self.problem(self.look({"framing": {"frame": EMBLEM, "cut": cut}}), 422, "cut-without-area")
+        self.problem(self.look(self.whole, own_ground="sky"), 422, "unknown-colour")
+        self.problem(self.look({"framing": {"frame": EMBLEM, "finish": {"weight": 40}}}), 422, "bad-finish")
+
+
+class FirstLookTests(JudgingTestCase):
+    def test_a_piece_comes_to_the_bench_with_the_best_proposal_taken(self):
+        answer = self.put(self.lockup).json()
+        self.assertEqual(answer["proposals"][0]["kind"], "emblem")
+        self.assertEqual(answer["draft"]["recipe"]["framing"]["frame"], answer["proposals"][0]["framing"]["frame"])
+        self.assertIn("letters", [offer["kind"] for offer in answer["proposals"]])
+        sizes = [picture["judgement"]["size"] for picture in answer["proposals"][0]["pictures"]]
+        self.assertEqual(sizes, [16, 32, 180])
+
+    def test_putting_another_piece_there_is_one_change(self):
+        first = self.put(self.lockup).json()["draft"]
+        other = add_artwork("emblem.jpg", demo.ferry_emblem_on_white())
+        second = self.put(other, first["revision"]).json()["draft"]
+        self.assertEqual(second["id"], first["id"])
+        undone = self.ask("POST", f"drafts/{first['id']}/undo", {"revision": second["revision"]}).json()
+        self.assertEqual((undone["artwork_id"], undone["recipe"]), (self.lockup.pk, first["recipe"]))
+        self.problem(self.put(other, 0), 409, "draft-changed-elsewhere")
+
+    def test_words_alone_become_letters_and_the_piece_stays(self):
+        sign = add_artwork("sign.svg", WORDS_ALONE)
+        answer = self.put(sign).json()
+        self.assertEqual(answer["proposals"][0]["kind"], "letters")
+        draft = Draft.objects.get()
+        self.assertEqual(draft.artwork, sign)
+        letters = Artwork.objects.get(pk=answer["draft"]["recipe"]["framing"]["artwork_id"])
+        self.assertEqual(letters.drawing["text"], "MF")
+
+    def test_a_blank_picture_has_a_proposal_all_the_same(self):
+        answer = self.put(add_artwork("blank.png", plain_png(60, 60, "#ffffff"))).json()
+        self.assertEqual(answer["proposals"][0]["kind"], "as it is")
+
+    def test_the_same_proposals_over_again(self):
+        first = self.ask("GET", f"sites/{self.site.pk}/proposals/{self.lockup.pk}").json()
+        self.assertEqual(self.put(self.lockup).json()["proposals"], first)
+
+
+class SetTests(JudgingTestCase):
+    def test_a_build_keeps_the_verdict_of_each_picture(self):
+        self.put(self.lockup)
+        draft = self.site.drafts.get()
+        self.ask(
+            "PUT",
+            f"drafts/{draft.pk}",
+            {"artwork_id": self.lockup.pk, "recipe": self.whole, "revision": draft.revision},
+        )
+        build = build_site(self.site)
+        self.assertIn("16 px lost: letters 0.5 px", build.not_well)
+        told = {(one["size"], one["purpose"]): one for one in build.verdicts}
+        self.assertEqual(told[16, "tab"]["verdict"], "lost")
+        self.assertEqual(told[16, "tab"]["files"], ["favicon.ico", "icon-16.png"])
+        (listed,) = self.ask("GET", f"sites/{self.site.pk}/builds").json()
+        self.assertEqual(len(listed["verdicts"]), len(build.verdicts))
+
+    def test_a_set_that_is_well_has_nothing_to_say_of_tabs(self):
+        self.put(self.lockup)
+        told = [one for one in build_site(self.site).verdicts if one["purpose"] == "tab"]
+        self.assertEqual({one["verdict"] for one in told}, {"well"})
+
+
+class LiftedTests(JudgingTestCase):
+    def test_the_ground_is_lifted_for_looking_only(self):
+        piece = add_artwork("emblem.jpg", demo.ferry_emblem_on_white())
+        answer = self.client.get(f"/api/artwork/{piece.pk}/picture/lifted?tolerance=0.08&longest=200")
+        self.assertEqual(decoded(answer.content)[0, 0, 3], 0)
+        piece.refresh_from_db()
+        self.assertIsNone(piece.read_as.lift)
+        answer = self.client.get(f"/api/artwork/{self.lockup.pk}/picture/lifted?tolerance=0.08")
+        self.problem(answer, 422, "no-ground-to-lift")
