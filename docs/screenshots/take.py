@@ -24,6 +24,8 @@ VIEWS = {
     "piece": "/sites/1/artwork?piece=6",
     "letters": "/sites/1/artwork/letters",
     "bench": "/sites/1/bench",
+    "judged": "/sites/1/bench",
+    "proposals": "/sites/3/artwork?piece=8",
     "set": "/sites/2/set",
     "install": "/sites/1/install",
     "install-over-sftp": "/sites/3/install",
@@ -69,14 +71,30 @@ def _over_sftp(page: Page) -> None:
     page.get_by_role("heading", name="What the site has now").wait_for()
 
 
+def _judged(page: Page) -> None:
+    """Frame the whole artwork and look closely at the smallest icon."""
+    page.get_by_role("button", name="Whole artwork").click()
+    page.get_by_role("button", name="Icon at 16 px").first.click()
+    page.get_by_role("heading", name="Ways out, tried and judged").wait_for()
+
+
+def _proposals(page: Page) -> None:
+    page.get_by_role("button", name="Put it on the bench").click()
+    page.get_by_role("heading", name="What to make of").wait_for()
+    page.get_by_alt_text("Icon at 512 px", exact=True).wait_for()
+
+
+_STEPS = {"install-over-sftp": _over_sftp, "judged": _judged, "proposals": _proposals}
+
+
 def take(names: list[str]) -> None:
     """Take a picture of each named view."""
     with demo(), chromium() as browser:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         for name in names:
             page.goto(ADDRESS + VIEWS[name], wait_until="networkidle")
-            if name == "install-over-sftp":
-                _over_sftp(page)
+            if name in _STEPS:
+                _STEPS[name](page)
             page.locator(".ant-spin").first.wait_for(state="hidden")
             page.wait_for_timeout(500)
             page.screenshot(path=FOLDER / f"{name}.png")

@@ -207,7 +207,7 @@ class BenchViewTests(ViewTestCase):
 
     def test_enlarging_is_told_at_each_size(self):
         picture = Image.new("RGBA", (100, 100))
-        picture.paste("#0f6b6f", (5, 5, 95, 95))
+        picture.paste("#d9480f", (5, 5, 95, 95))
         small = add_artwork("small.png", encoded(picture, "PNG"))
         save_draft(self.site, small, Recipe.of(Frame(0, 0, 100)), 1)
         page = self.view("bench")
