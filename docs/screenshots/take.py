@@ -1,6 +1,7 @@
 """Takes the pictures in this folder from a demo of its own: `make screenshots`. The demo's ports must be free."""
 
 import os
+import re
 import shutil
 import subprocess
 import sys
@@ -61,7 +62,7 @@ def _wait(process: "subprocess.Popen[bytes]") -> None:
 def _over_sftp(page: Page) -> None:
     """Build a set for the old site and try the connection to where it lives."""
     page.goto(f"{ADDRESS}/sites/3/artwork?piece=8")
-    page.get_by_role("button", name="Put it on the bench").click()
+    page.get_by_role("button", name=re.compile("Put it on the bench|Go on at the bench")).click()
     page.get_by_role("button", name="Build the set").click()
     page.get_by_role("heading", name="Build 1", exact=True).wait_for()
     page.goto(ADDRESS + VIEWS["install-over-sftp"])
