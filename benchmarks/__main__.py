@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from benchmarks import icons, pages, pictures, shelf
+from benchmarks import icons, judging, pages, pictures, shelf
 
 
 def show(title: str, rows: Iterator[tuple[str, float, str]]) -> None:
@@ -14,5 +14,6 @@ def show(title: str, rows: Iterator[tuple[str, float, str]]) -> None:
 
 show(f"A {pictures.SIDE} × {pictures.SIDE} RGBA PNG; 1.00 is Pillow decoding it", pictures.rows())
 show("Twelve icons with encoding; ratios and errors of this run", icons.rows())
+show("Judging", judging.rows())
 show("Planning an installation", pages.rows())
 show("The shelf; 1.00 is the first page of a shelf with one page", shelf.rows())

@@ -15,6 +15,7 @@ from bexi.server.benches.services import save_draft
 from bexi.server.installs.models import Install, InstallState
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase
+from tests.core.judging.logos import TALL
 from tests.pictures import BLUE_DISC, decoded, plain_png
 
 
@@ -263,11 +264,21 @@ class FramesTests(BenchTestCase):
         two = BLUE_DISC.replace(b"</svg>", b'<rect x="150" y="40" width="20" height="20"/></svg>')
         save_draft(self.site, add_artwork("two.svg", two), Recipe.of(Frame(0, 0, 512)), 1)
         page = self.bench()
-        page.get_by_role("button", name="Largest part").click()
+        page.get_by_role("button", name="Emblem").click()
         largest = self.frame(page)
-        page.get_by_role("button", name="Part 1 of 2").click()
-        expect(page.get_by_role("button", name="Part 2 of 2")).to_be_visible()
+        page.get_by_role("button", name="Next part").click()
+        expect(page.get_by_role("button", name="Next part")).to_have_attribute("aria-pressed", "true")
         self.assertLess(self.frame(page)[2], largest[2])
+
+    def test_what_reaches_into_the_frame_of_an_emblem_is_left_out(self):
+        save_draft(self.site, add_artwork("beacon.svg", TALL.svg), Recipe.of(Frame(0, 0, 512)), 1)
+        page = self.bench()
+        page.get_by_role("button", name="Emblem").click()
+        expect(page.get_by_text("what else reaches into the frame is left out")).to_be_visible()
+        self.assertIsNotNone(self.saved(page)["framing"]["cut"])
+        page.get_by_role("button", name="Show all").click()
+        expect(page.get_by_role("button", name="Show all")).to_be_hidden()
+        self.assertIsNone(self.saved(page)["framing"]["cut"])
 
     def test_an_edge_keeps_it_square_and_centred_on_the_other_direction(self):
         page = self.bench()

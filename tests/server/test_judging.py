@@ -8,7 +8,7 @@ from bexi.server.benches.models import Draft
 from bexi.server.builds.services import build_site
 from bexi.server.demo import artwork as demo
 from bexi.server.sites.models import Site
-from tests.core.judging.logos import WORDS_ALONE
+from tests.core.judging.logos import TALL, WORDS_ALONE
 from tests.pictures import decoded, plain_png
 from tests.server.case import ApiTestCase
 
@@ -91,6 +91,18 @@ class CloseLookTests(JudgingTestCase):
         self.problem(self.look({"framing": {"frame": EMBLEM, "cut": cut}}), 422, "cut-without-area")
         self.problem(self.look(self.whole, own_ground="sky"), 422, "unknown-colour")
         self.problem(self.look({"framing": {"frame": EMBLEM, "finish": {"weight": 40}}}), 422, "bad-finish")
+
+
+class GroupTests(JudgingTestCase):
+    def test_the_emblem_and_the_words_each_alone(self):
+        emblem, words = self.ask("GET", f"artwork/{self.lockup.pk}/groups").json()
+        self.assertEqual([emblem["kind"], words["kind"]], ["emblem", "words"])
+        self.assertAlmostEqual(emblem["frame"]["side"], 528, delta=8)
+        self.assertGreater(words["frame"]["x"], 550)
+        self.assertIsNone(words["cut"])  # nothing else reaches into their square
+        tall = add_artwork("tall.svg", TALL.svg)
+        emblem, _ = self.ask("GET", f"artwork/{tall.pk}/groups").json()
+        self.assertIsNotNone(emblem["cut"])
 
 
 class FirstLookTests(JudgingTestCase):

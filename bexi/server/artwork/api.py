@@ -23,7 +23,6 @@ from bexi.server.sites.models import Site
 router = Router(tags=["artwork"])
 
 PAGE_SIZE = 48
-MOST_PARTS = 24
 
 
 class BoxOut(Schema):
@@ -93,14 +92,13 @@ class FactsOut(Schema):
 
 
 class FramingsOut(Schema):
-    """Ready-made frames: around the whole artwork, the largest square inside it, around the ink, around the ink
-    but centred on its weight, around each separate part, the largest first."""
+    """Ready-made frames: around the whole artwork, the largest square inside it, around the ink, around the ink but
+    centred on its weight."""
 
     whole: FrameBody
     inside: FrameBody
     ink: FrameBody | None
     balanced: FrameBody | None
-    parts: list[FrameBody]
 
 
 class TreatmentBody(Schema):
@@ -151,7 +149,6 @@ class ArtworkOut(DetailsBody):
             inside=FrameBody.of(largest_inside(facts.width, facts.height)),
             ink=FrameBody.of(hug(box)) if box else None,
             balanced=FrameBody.of(balanced(box, (facts.centre.x, facts.centre.y))) if box and facts.centre else None,
-            parts=[FrameBody.of(hug(Box(**part.dict()))) for part in facts.parts[:MOST_PARTS]],
         )
         return cls(
             id=artwork.pk,

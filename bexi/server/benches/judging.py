@@ -2,24 +2,27 @@
 
 import hashlib
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Literal
 
 from django.core.cache import caches
 
 from bexi.core.artwork.letters import Letters
 from bexi.core.artwork.pictures import Picture
 from bexi.core.framing.compose import compose, framing_for
+from bexi.core.framing.frame import whole_artwork
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.iconset.build import ENGINE_VERSION
-from bexi.core.judging.groups import groups_of
+from bexi.core.judging.groups import Group, groups_of
 from bexi.core.judging.initials import Drawn, drawn_initials
 from bexi.core.judging.judge import TABS, judge
+from bexi.core.judging.lettering import around
 from bexi.core.judging.marks import Marks, marks_of
 from bexi.core.judging.measure import measure
 from bexi.core.judging.proposals import SHOWN, propose
 from bexi.core.judging.readings import Judgement
-from bexi.core.judging.ways_out import Source, WayOut, letters_framing, ways_out
+from bexi.core.judging.ways_out import Source, WayOut, framed, letters_framing, ways_out
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels, over
 from bexi.resources import INITIALS_FACE, INITIALS_WEIGHT, initials_face
@@ -32,6 +35,7 @@ from bexi.server.sites.models import Site
 
 _kept = caches["rungs"]
 OWN = "own"
+MOST_GROUPS = 12
 
 
 @dataclass(frozen=True)
@@ -83,6 +87,20 @@ def _offered(way: WayOut, letters: Sequence[Drawn], size: int, purpose: Purpose)
     return Offer(
         way.kind, way.framing, (way.judgement,), tuple(icons), way.gain, _body(drawn.letters) if drawn else None
     )
+
+
+def framed_groups(artwork: Artwork) -> list[tuple[Literal["emblem", "words"], Framing]]:
+    """Each group of an artwork alone in a frame that hugs it: emblems, the largest first, then the words together."""
+    picture = picture_of(artwork)
+    groups = groups_of(picture)
+    plain = Framing(whole_artwork(picture.width, picture.height))
+    found: list[tuple[Literal["emblem", "words"], Framing]] = [
+        ("emblem", framed(group, groups, plain, margin=0)) for group in groups.emblems[:MOST_GROUPS]
+    ]
+    if groups.words:
+        words = Group(around(groups.words), share=0)
+        found.append(("words", framed(words, replace(groups, words=()), plain, margin=0)))
+    return found
 
 
 def proposals_for(artwork: Artwork, site_name: str) -> list[Offer]:

@@ -1,7 +1,7 @@
 """Judging over the API: one icon looked at closely, and proposals for a piece."""
 
 import base64
-from typing import Annotated
+from typing import Annotated, Literal
 
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
@@ -10,15 +10,16 @@ from pydantic import Field
 
 from bexi.core.formats import png
 from bexi.core.framing.purpose import Purpose
-from bexi.core.framing.recipe import LARGEST_ICON
+from bexi.core.framing.recipe import LARGEST_ICON, Framing
 from bexi.core.judging.marks import Marks, Place
 from bexi.core.judging.readings import BOUNDS, Judgement, Readings, Verdict, amount, noun
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
+from bexi.server.artwork.api import FrameBody
 from bexi.server.artwork.drawings import LettersBody
 from bexi.server.artwork.models import Artwork
 from bexi.server.benches import judging
-from bexi.server.benches.api import DraftOut, FramingBody, RecipeBody, draft_out
+from bexi.server.benches.api import BoxBody, DraftOut, FramingBody, RecipeBody, draft_out
 from bexi.server.benches.judging import Close, Offer
 from bexi.server.sites.models import Site
 
@@ -180,6 +181,22 @@ class CloseOut(Schema):
         )
 
 
+class GroupOut(Schema):
+    """A group of parts that belong together, and what a framing needs to show it alone; `ground` is a badge's own."""
+
+    kind: Literal["emblem", "words"]
+    frame: FrameBody
+    cut: BoxBody | None
+    ground: str | None
+
+    @classmethod
+    def of(cls, kind: Literal["emblem", "words"], framing: Framing) -> "GroupOut":
+        """A framed group as the API tells it."""
+        cut = BoxBody.of(framing.cut) if framing.cut else None
+        ground = str(framing.ground) if framing.ground else None
+        return cls(kind=kind, frame=FrameBody.of(framing.frame), cut=cut, ground=ground)
+
+
 class OnBenchIn(Schema):
     """`revision` is that of the draft that lies on the bench, 0 for none."""
 
@@ -201,6 +218,13 @@ def look_closely(request: HttpRequest, artwork_id: int, body: CloseIn) -> CloseO
     own = Colour.parse(body.own_ground) if body.own_ground else None
     site = get_object_or_404(Site, pk=body.site_id)
     return CloseOut.of(judging.look_closely(artwork, body.recipe.recipe(), body.size, body.purpose, own, site))
+
+
+@router.get("/artwork/{artwork_id}/groups", response=list[GroupOut])
+def groups(request: HttpRequest, artwork_id: int) -> list[GroupOut]:
+    """The parts of an artwork grouped as a person sees them: emblems, the largest first, then the words."""
+    framed = judging.framed_groups(get_object_or_404(Artwork, pk=artwork_id))
+    return [GroupOut.of(kind, framing) for kind, framing in framed]
 
 
 @router.get("/sites/{site_id}/proposals/{artwork_id}", response=list[OfferOut])

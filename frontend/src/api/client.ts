@@ -22,6 +22,7 @@ export type Recipe = Schemas["RecipeBody"];
 export type Draft = Schemas["DraftOut"];
 export type Rung = Schemas["RungOut"];
 export type Offer = Schemas["OfferOut"];
+export type Group = Schemas["GroupOut"];
 export type CloseLook = Schemas["CloseOut"];
 export type Build = Schemas["BuildOut"];
 export type BuiltFile = Schemas["BuildFileOut"];

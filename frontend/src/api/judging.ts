@@ -34,6 +34,14 @@ export const useCloseLook = (
     gcTime: 60_000,
   });
 
+/** The parts of a piece grouped as a person sees them. */
+export const useGroups = (artworkId: number, version: string) =>
+  useQuery({
+    queryKey: ["groups", artworkId, version],
+    queryFn: () => answer(client.GET("/api/artwork/{artwork_id}/groups", piece(artworkId))),
+    staleTime: Infinity,
+  });
+
 /** Whole framings for a piece, the best first. */
 export const useProposals = (siteId: number, artworkId: number, version: string) =>
   useQuery({

@@ -596,6 +596,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/artwork/{artwork_id}/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Groups
+         * @description The parts of an artwork grouped as a person sees them: emblems, the largest first, then the words.
+         */
+        get: operations["bexi_server_benches_judging_api_groups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/proposals/{artwork_id}": {
         parameters: {
             query?: never;
@@ -1463,16 +1483,14 @@ export interface components {
         };
         /**
          * FramingsOut
-         * @description Ready-made frames: around the whole artwork, the largest square inside it, around the ink, around the ink
-         *     but centred on its weight, around each separate part, the largest first.
+         * @description Ready-made frames: around the whole artwork, the largest square inside it, around the ink, around the ink but
+         *     centred on its weight.
          */
         FramingsOut: {
             whole: components["schemas"]["FrameBody"];
             inside: components["schemas"]["FrameBody"];
             ink: components["schemas"]["FrameBody"] | null;
             balanced: components["schemas"]["FrameBody"] | null;
-            /** Parts */
-            parts: components["schemas"]["FrameBody"][];
         };
         /**
          * GroundKind
@@ -2100,6 +2118,21 @@ export interface components {
             own_ground?: string | null;
             /** Site Id */
             site_id: number;
+        };
+        /**
+         * GroupOut
+         * @description A group of parts that belong together, and what a framing needs to show it alone; `ground` is a badge's own.
+         */
+        GroupOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "emblem" | "words";
+            frame: components["schemas"]["FrameBody"];
+            cut: components["schemas"]["BoxBody"] | null;
+            /** Ground */
+            ground: string | null;
         };
         /**
          * OnBenchOut
@@ -3660,6 +3693,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CloseOut"];
+                };
+            };
+        };
+    };
+    bexi_server_benches_judging_api_groups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupOut"][];
                 };
             };
         };

@@ -32,7 +32,7 @@ class Logo:
     @property
     def picture(self) -> Picture:
         """The whole logo as it is taken in."""
-        vector = check(self._svg(self.ground + self.words + self.emblem), DEFAULT_LIMITS)
+        vector = check(self.svg, DEFAULT_LIMITS)
         if not self.as_bitmap:
             return vector
         pixels = render_whole(vector, 1200)
@@ -42,15 +42,20 @@ class Logo:
             pixels = np.concatenate([colours, pixels[..., 3:]], axis=-1)
         return Bitmap(pixels)
 
+    @property
+    def svg(self) -> bytes:
+        """The whole logo as a file."""
+        return self.svg_of(self.ground + self.words + self.emblem)
+
     def box_of(self, part: str) -> Box:
         """Around one part, in px of the whole picture."""
         whole = self.picture
-        drawn = render_whole(check(self._svg(part), DEFAULT_LIMITS), max(whole.width, whole.height))
+        drawn = render_whole(check(self.svg_of(part), DEFAULT_LIMITS), max(whole.width, whole.height))
         box = find_ink(drawn).box
         assert box is not None
         return box
 
-    def _svg(self, body: str) -> bytes:
+    def svg_of(self, body: str) -> bytes:
         size = f'width="{self.width}" height="{self.height}" viewBox="0 0 {self.width} {self.height}"'
         return f'<svg xmlns="http://www.w3.org/2000/svg" {size}>{body}</svg>'.encode()
 
@@ -268,3 +273,4 @@ LOGOS = (
         words("Quietchord", 450, 320, 110, "#1e3a8a"),
     ),
 )
+TALL = next(logo for logo in LOGOS if logo.name.startswith("a tall emblem"))

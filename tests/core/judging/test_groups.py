@@ -8,7 +8,7 @@ from bexi.core.artwork.vector import check, render_whole
 from bexi.core.judging.groups import groups_of
 from bexi.core.judging.proposals import Proposal, propose
 from bexi.core.judging.ways_out import Source
-from tests.core.judging.logos import LOGOS, Logo
+from tests.core.judging.logos import LOGOS, TALL, Logo
 from tests.pictures import noise_bitmap
 
 
@@ -33,7 +33,7 @@ def holds_all(box: Box, emblem: Box, slack: int = 2) -> bool:
 
 def holds_words(box: Box, logo: Logo) -> bool:
     picture = logo.picture
-    words = render_whole(check(logo._svg(logo.words), DEFAULT_LIMITS), max(picture.width, picture.height))
+    words = render_whole(check(logo.svg_of(logo.words), DEFAULT_LIMITS), max(picture.width, picture.height))
     return bool((words[max(box.top, 0) : box.bottom, max(box.left, 0) : box.right, 3] > 40).any())
 
 
@@ -50,12 +50,11 @@ class LogoTests(TestCase):
         self.assertLessEqual(len(failed), 2, failed)
 
     def test_a_frame_leaves_out_what_reaches_into_it(self):
-        tall = next(logo for logo in LOGOS if "tall" in logo.name)
-        picture = tall.picture
+        picture = TALL.picture
         emblem = next(one for one in propose(Source(picture, groups_of(picture))) if one.kind == "emblem")
-        frame, words = emblem.framing.frame, tall.box_of(tall.words)
+        frame, words = emblem.framing.frame, TALL.box_of(TALL.words)
         self.assertLess(words.left, frame.x + frame.side)  # the square alone would show them
-        self.assertFalse(holds_words(shown(emblem), tall))
+        self.assertFalse(holds_words(shown(emblem), TALL))
 
     def test_noise_has_neither_emblem_nor_words(self):
         groups = groups_of(noise_bitmap(300, 200))

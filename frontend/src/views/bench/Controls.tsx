@@ -2,7 +2,8 @@ import { Button, InputNumber, Segmented } from "antd";
 import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 
-import type { Artwork, Frame, Framing, Recipe } from "../../api/client";
+import type { Artwork, Frame, Framing, Group, Recipe } from "../../api/client";
+import { useGroups } from "../../api/judging";
 import { ColourField } from "../../app/ColourField";
 import { PlateFields } from "../../app/PlateFields";
 import { aspect } from "../../app/units";
@@ -44,7 +45,14 @@ export function Controls(props: Props) {
           </span>
         </span>
       </Link>
-      <FrameControls artwork={artwork} frame={framing.frame} setFrame={(frame) => changeFraming({ frame })} />
+      <FrameControls
+        artwork={artwork}
+        frame={framing.frame}
+        setFrame={(frame) => changeFraming({ frame })}
+        show={(frame) => changeFraming({ frame, cut: null })}
+      >
+        <GroupButtons artwork={artwork} framing={framing} change={changeFraming} />
+      </FrameControls>
       <GroundControls artwork={artwork} framing={framing} change={changeFraming} />
       <fieldset className={styles.group}>
         <legend>Plate</legend>
@@ -60,10 +68,17 @@ export function Controls(props: Props) {
   );
 }
 
-type FrameProps = { artwork: Artwork; frame: Frame; setFrame: (frame: Frame) => void };
+type FrameProps = {
+  artwork: Artwork;
+  frame: Frame;
+  setFrame: (frame: Frame) => void;
+  /** Frames something ready-made, of which nothing is left out. */
+  show: (frame: Frame) => void;
+  children: ReactNode;
+};
 
-function FrameControls({ artwork, frame, setFrame }: FrameProps) {
-  const { whole, inside, ink, balanced, parts } = artwork.framings;
+function FrameControls({ artwork, frame, setFrame, show, children }: FrameProps) {
+  const { whole, inside, ink, balanced } = artwork.framings;
   const [margin, setMargin] = useState(0);
   const hugged = ink && withMargin(ink, margin);
   const { width, height } = artwork.facts;
@@ -89,13 +104,13 @@ function FrameControls({ artwork, frame, setFrame }: FrameProps) {
                 key={label}
                 type={sameFrame(frame, target) ? "primary" : "default"}
                 aria-pressed={sameFrame(frame, target)}
-                onClick={() => setFrame(target)}
+                onClick={() => show(target)}
               >
                 {label}
               </Button>
             ),
         )}
-        {parts.length > 1 && <PartButton parts={parts} frame={frame} setFrame={setFrame} />}
+        {children}
       </div>
       <div className={styles.buttons}>
         {ink && (
@@ -123,29 +138,32 @@ function FrameControls({ artwork, frame, setFrame }: FrameProps) {
   );
 }
 
-/** Frames one separate part of the artwork after the other, the largest first: the emblem without the words. */
-function PartButton({
-  parts,
-  frame,
-  setFrame,
-}: {
-  parts: Frame[];
-  frame: Frame;
-  setFrame: (frame: Frame) => void;
-}) {
-  const current = parts.findIndex((part) => sameFrame(frame, part));
-  const next = (current + 1) % parts.length;
+/** Frames the emblem, one other group after the next, or the words, each alone. */
+function GroupButtons({ artwork, framing, change }: GroundProps) {
+  const groups = useGroups(artwork.id, artwork.version).data ?? [];
+  const emblems = groups.filter(({ kind }) => kind === "emblem");
+  const words = groups.find(({ kind }) => kind === "words");
+  const current = emblems.findIndex((group) => sameFrame(framing.frame, group.frame));
+  const show = ({ frame, cut, ground }: Group) => change({ frame, cut, ...(ground ? { ground } : {}) });
+  const button = (label: string, group: Group | undefined, pressed: boolean) =>
+    group && (
+      <Button
+        key={label}
+        type={pressed ? "primary" : "default"}
+        aria-pressed={pressed}
+        onClick={() => show(group)}
+      >
+        {label}
+      </Button>
+    );
+  if (groups.length < 2) return null;
   return (
-    <Button
-      type={current < 0 ? "default" : "primary"}
-      aria-pressed={current >= 0}
-      onClick={() => {
-        const part = parts[next];
-        if (part) setFrame(part);
-      }}
-    >
-      {current < 0 ? "Largest part" : `Part ${current + 1} of ${parts.length}`}
-    </Button>
+    <>
+      {button("Emblem", emblems[0], current === 0)}
+      {emblems.length > 1 &&
+        button("Next part", emblems[Math.max(1, (current + 1) % emblems.length)], current > 0)}
+      {button("Words", words, words !== undefined && sameFrame(framing.frame, words.frame))}
+    </>
   );
 }
 

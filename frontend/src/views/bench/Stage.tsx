@@ -46,7 +46,7 @@ type Drag = { from: Frame; start: Point; grip: Grip | undefined } | { anew: Poin
 
 /** The artwork with the square frame over it, dragged and resized in whole artwork px. */
 export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
-  const { frame, ground = "clear", plate } = framing;
+  const { frame, ground = "clear", plate, cut } = framing;
   const [stage, size] = useSize();
   const [drag, setDrag] = useState<Drag>();
   const [own, setOwn] = useState<StageView>();
@@ -156,12 +156,21 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
           }}
         />
         <PlateUnder plate={plate ?? {}} place={place} frame={frame} />
+        {cut && (
+          <img
+            className={styles.leftOut}
+            src={pictureAddress(artwork, 1600)}
+            alt=""
+            draggable={false}
+            style={place(0, 0, width, height)}
+          />
+        )}
         <img
           className={styles.artwork}
           src={pictureAddress(artwork, 1600)}
           alt={artwork.title}
           draggable={false}
-          style={place(0, 0, width, height)}
+          style={{ ...place(0, 0, width, height), ...(cut ? shownOnly(cut, width, height) : {}) }}
         />
         {guides.x !== undefined && (
           <i
@@ -226,6 +235,18 @@ function PlateUnder({ plate, frame, place }: PlateUnderProps) {
       style={{ ...place(frame.x + inset, frame.y + inset, side, side), background: colour, borderRadius }}
     />
   );
+}
+
+/** Clips a picture to a box of the artwork. */
+function shownOnly({ left, top, right, bottom }: NonNullable<Framing["cut"]>, width: number, height: number) {
+  const share = (length: number, whole: number) => `${(100 * Math.max(0, length)) / whole}%`;
+  const sides = [
+    share(top, height),
+    share(width - right, width),
+    share(height - bottom, height),
+    share(left, width),
+  ];
+  return { clipPath: `inset(${sides.join(" ")})` };
 }
 
 function useSize() {

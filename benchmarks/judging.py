@@ -1,0 +1,71 @@
+"""Judging: a judged ladder over the ladder, proposals over a build and over decoding."""
+
+import io
+from collections.abc import Iterator
+
+from PIL import Image
+
+from benchmarks.timing import median
+from bexi.core.artwork.intake import take_in
+from bexi.core.artwork.limits import DEFAULT_LIMITS
+from bexi.core.artwork.vector import check, render_whole
+from bexi.core.framing.compose import compose
+from bexi.core.framing.frame import Frame, whole_artwork
+from bexi.core.framing.purpose import Purpose
+from bexi.core.framing.recipe import Framing, Recipe
+from bexi.core.iconset.build import build
+from bexi.core.iconset.catalogue import tab_icon
+from bexi.core.iconset.encode import Job, encode
+from bexi.core.iconset.plan import READY_MADE
+from bexi.core.judging.groups import groups_of
+from bexi.core.judging.judge import judge
+from bexi.core.judging.proposals import propose
+from bexi.core.judging.ways_out import Source
+from bexi.server.demo.artwork import ferry_lockup
+
+LADDER = (16, 32, 48, 180, 192, 512)
+
+
+def rows() -> Iterator[tuple[str, float, str]]:
+    """Name, ratio and what was asked."""
+    for side in (1024, 4096):
+        data = _png(side)
+        yield f"judged ladder over ladder, {side} px", _judged_ladder(data), "at most 1.5"
+        decoding = median(lambda data=data: Image.open(io.BytesIO(data)).load())  # type: ignore[misc]
+        proposing, building = median(lambda data=data: _propose(data)), median(lambda data=data: _build(data))  # type: ignore[misc]
+        yield f"proposals over a short build, {side} px", proposing / building, "at most 1 from 1024 px"
+        yield f"proposals over decoding, {side} px", proposing / decoding, "at most 5 from 4096 px"
+
+
+def _png(side: int) -> bytes:
+    target = io.BytesIO()
+    Image.fromarray(render_whole(check(ferry_lockup(), DEFAULT_LIMITS), side)).save(target, "PNG")
+    return target.getvalue()
+
+
+def _judged_ladder(data: bytes) -> float:
+    """With levels warm, and each time another frame, as while one is dragged."""
+    _, picture = take_in(data)
+    frames = iter(range(10_000))
+
+    def ladder(judged: bool) -> None:
+        framing = Framing(Frame(next(frames), 0, picture.width // 2))
+        icons = compose(picture, framing, Purpose.TAB, LADDER)
+        for size, icon in zip(LADDER, icons, strict=True):
+            encode(Job(tab_icon(size), [icon]))
+        if judged:
+            judge(picture, framing, icons)
+
+    ladder(judged=True)
+    return median(lambda: ladder(judged=True)) / median(lambda: ladder(judged=False))
+
+
+def _propose(data: bytes) -> None:
+    _, picture = take_in(data)
+    propose(Source(picture, groups_of(picture)))
+
+
+def _build(data: bytes) -> None:
+    _, picture = take_in(data)
+    whole = Recipe.of(whole_artwork(picture.width, picture.height))
+    build(lambda key: picture, whole, READY_MADE["short"], "Ferry")
