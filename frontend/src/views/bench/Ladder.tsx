@@ -181,7 +181,7 @@ const placeOf = ({ purpose }: Picture) => (purpose === "tab" ? "" : `, ${PLACES[
 const rungWidth = (side: number) => Math.ceil(Math.max(READING, Math.min(side, ROOM)));
 
 function RungReading({ rung, ratio }: { rung: Step; ratio: number }) {
-  const [word, because] = rung.says.split(": ");
+  const [word, because] = /^(\w+)(?:: (.*))?$/.exec(rung.says)?.slice(1) ?? [rung.says];
   return (
     <span className={`reading ${styles.rungReading}`}>
       <span>
