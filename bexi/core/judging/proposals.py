@@ -26,6 +26,8 @@ _STANDS_OUT = 3.0
 """WCAG 2.2, success criterion 1.4.11."""
 _SQUARES = (1.0, 0.7, 0.5, 0.35)
 """Sides of squares tried on a photograph, in its shorter sides."""
+_ALIKE = 0.02
+"""Frames that differ by less than this share of the side are one to the eye."""
 _LOOKED_AT = 160
 _ROOM = 11
 """Around ink on a plate, in % of its side."""
@@ -120,7 +122,9 @@ def _framings(source: Source) -> dict[str, Framing]:
     boxes = [group.box for group in groups.emblems] + list(groups.words)
     if not boxes:
         return framings
-    framings["hugged"] = replace(plain, frame=hug(around(boxes), 2))
+    hugged = hug(around(boxes), 2)
+    if not _hardly_differ(hugged, plain.frame):
+        framings["hugged"] = replace(plain, frame=hugged)
     if groups.emblems and (groups.words or len(groups.emblems) > 1 or groups.emblems[0].on):
         framings["emblem"] = framed(groups.emblems[0], groups, plain)
     if groups.ground is None and framings.get("emblem", plain).ground is None:
@@ -130,6 +134,10 @@ def _framings(source: Source) -> dict[str, Framing]:
         colour = max((WHITE, DARK), key=lambda plate: _least_contrast(groups, plate))
         framings["on a plate"] = replace(roomy, plate=Plate(PlateShape.ROUNDED, colour, 22, 0))
     return framings
+
+
+def _hardly_differ(one: Frame, other: Frame) -> bool:
+    return max(abs(one.x - other.x), abs(one.y - other.y), abs(one.side - other.side)) < _ALIKE * other.side
 
 
 def _beneath(groups: Groups) -> Colour:

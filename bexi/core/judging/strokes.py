@@ -66,12 +66,22 @@ def _with_blobs(strokes: Widths, drawing: Drawing, distance: NDArray[np.float64]
     ink = ink or [region for region in drawing.regions if region.kind]
     if not ink:
         return strokes
-    at = ndimage.maximum_position(distance, drawing.labels, [region.label for region in ink])
-    y, x = np.array(at).T
+    y, x = _thickest(distance, drawing.labels)[:, [region.label for region in ink]]
     width = 2 * distance[y, x] - 0.5
     added = (width, width, x, y)
     kept = (strokes.width, strokes.length, strokes.x, strokes.y)
     return Widths(*(np.concatenate(pair) for pair in zip(kept, added, strict=True)))
+
+
+def _thickest(distance: NDArray[np.float64], labels: NDArray[np.int32]) -> NDArray[np.intp]:
+    """Row and column of the px of each label that is furthest from its edge: shape (2, labels)."""
+    flat = labels.ravel()
+    most = np.zeros(int(flat.max()) + 1)
+    np.maximum.at(most, flat, distance.ravel())
+    furthest = np.flatnonzero(distance.ravel() == most[flat])
+    at = np.zeros(len(most), dtype=np.intp)
+    at[flat[furthest[::-1]]] = furthest[::-1]  # of several the first
+    return np.array(np.unravel_index(at, labels.shape))
 
 
 def _to_edge(kinds: NDArray[np.uint8]) -> NDArray[np.float64]:
