@@ -4,6 +4,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bexi.core.artwork.ink import Box
 from bexi.core.judging.drawing import Region
@@ -18,6 +19,7 @@ _SOLID = 0.85
 """A part that fills more of its box is a bar or a block."""
 _SMALLEST = 5
 """In px of the drawing: what is lower has no shape that could be a letter's."""
+_EIGHTH = 0.125
 _LARGEST_SHARE = 0.65
 """Of the drawing's height; what is higher is no row of letters."""
 
@@ -107,9 +109,14 @@ def _are_letters(parts: Sequence[Region]) -> bool:
         np.array(values, dtype=float)
         for values in zip(*((part.box.width, part.box.height, part.area) for part in parts), strict=True)
     )
-    alike = all(np.ptp(values) <= 0.12 * values.mean() for values in (widths, heights, areas))
+    alike = all(map(_are_alike, (widths, heights), (2.0, 2.0))) and _are_alike(areas, 2 * float(np.sqrt(areas.mean())))
     shaped = sum(part.fill < _SOLID for part in parts)
     return not alike and 2 * shaped >= len(parts) and box.width >= 1.5 * np.median(heights)
+
+
+def _are_alike(values: NDArray[np.float64], steps: float) -> bool:
+    """Whether sizes differ by no more than an eighth, or than drawing them in px makes them differ."""
+    return bool(np.ptp(values) <= max(_EIGHTH * values.mean(), steps))
 
 
 def _capital(parts: Sequence[Region]) -> float:
@@ -141,8 +148,8 @@ def _around_circle(regions: Sequence[Region]) -> Row | None:
     areas = np.array([region.area for region in alike], dtype=float)
     turned = np.sort(np.arctan2(middles[:, 1] - y, middles[:, 0] - x))
     widest = max(float(np.diff(turned).max()), float(turned[0] + 2 * np.pi - turned[-1]))
-    unlike = float(np.std(areas)) > 0.12 * float(areas.mean())
-    if np.abs(off).max() > 0.6 * typical or radius < 1.8 * typical or widest > 1.5 * np.pi or not unlike:
+    alike_all = _are_alike(areas, 2 * float(np.sqrt(areas.mean())))
+    if np.abs(off).max() > 0.6 * typical or radius < 1.8 * typical or widest > 1.5 * np.pi or alike_all:
         return None
     return Row(tuple(alike), 0.9 * typical, (x, y, radius))
 

@@ -103,7 +103,8 @@ class NoLettersTests(TestCase):
             f'<rect x="{100 + 90 * n}" y="{500 - 40 * n}" width="50" height="{200 + 40 * n}"/>' for n in range(6)
         )
         dots = "".join(f'<circle cx="{200 + 140 * n}" cy="500" r="40"/>' for n in range(5))
-        for body in (bars, dots):
+        small = "".join(f'<circle cx="{x}" cy="{y}" r="8"/>' for x in range(20, 1000, 27) for y in range(400, 600, 27))
+        for body in (bars, dots, small):
             self.assertEqual(self.rows(body), 0)
 
     def test_most_symbols_that_ship_hold_no_letters(self):
