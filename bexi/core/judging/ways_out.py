@@ -1,6 +1,6 @@
 """Ways out for an icon that is not well: each is made and judged by the same readings, and offered only when better."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from bexi.core.artwork.ink import Box
@@ -59,8 +59,12 @@ def ways_out(
     purpose: Purpose = Purpose.TAB,
     grounds: Mapping[str, Colour] = TABS,
     others: Sequence[tuple[Source, Framing]] = (),
+    watch: Callable[[], None] = lambda: None,
 ) -> list[WayOut]:
-    """What would better an icon of `size` px, the best first. `others` are framings of other artwork to try as well."""
+    """What would better an icon of `size` px, the best first. `others` are framings of other artwork to try as well.
+
+    `watch` is called before each try, and may raise to stop.
+    """
     (now,) = judge_at(source.picture, framing, [size], purpose, grounds)
     if now.because is None and now.verdict is not None:
         return []
@@ -69,6 +73,7 @@ def ways_out(
     tries += [(other, "letters", its) for other, its in others]
     found = []
     for its, kind, other in tries:
+        watch()
         if other == framing:
             continue
         (judged,) = judge_at(its.picture, other, [size], purpose, grounds)

@@ -1,7 +1,7 @@
 """Judging what is on the bench: readings of one icon with ways out, and proposals for a whole piece."""
 
 import hashlib
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -30,7 +30,7 @@ from bexi.server.artwork.drawings import LettersBody, PlateBody, add_drawing
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import picture_of
 from bexi.server.benches.models import Draft
-from bexi.server.benches.services import begin, keep, neighbours, pictures_for
+from bexi.server.benches.services import begin, keep, neighbours, pictures_for, stop_if
 from bexi.server.sites.models import Site
 
 _kept = caches["rungs"]
@@ -65,9 +65,15 @@ def grounds_with(own: Colour | None) -> Mapping[str, Colour]:
 
 
 def look_closely(
-    artwork: Artwork, recipe: Recipe, size: int, purpose: Purpose, own: Colour | None, site: Site
+    artwork: Artwork,
+    recipe: Recipe,
+    size: int,
+    purpose: Purpose,
+    own: Colour | None,
+    site: Site,
+    nobody_waits: Callable[[], bool] = lambda: False,
 ) -> Close:
-    """Judge one icon of a recipe and find ways out; raises FramingRefused."""
+    """Judge one icon of a recipe and find ways out; raises FramingRefused, or Conflict when nobody waits any more."""
     pictures, grounds = pictures_for(artwork), grounds_with(own)
     framing = framing_for(pictures(recipe.framing.artwork), recipe, size, purpose)
     picture = pictures(framing.artwork)
@@ -76,7 +82,7 @@ def look_closely(
     others = [(one.source, letters_framing(one.source, framing)) for one in letters]
     (icon,) = compose(picture, framing, purpose, [size])
     (judgement,) = judge(picture, framing, [icon], purpose, grounds, neighbours(site.pk))
-    found = ways_out(source, framing, size, purpose, grounds, others)
+    found = ways_out(source, framing, size, purpose, grounds, others, lambda: stop_if(nobody_waits()))
     ways = tuple(_offered(way, letters, size, purpose) for way in found)
     return Close(judgement, marks_of(measure(picture, framing, purpose), size, grounds), ways)
 

@@ -21,6 +21,7 @@ from bexi.server.artwork.models import Artwork
 from bexi.server.benches import judging
 from bexi.server.benches.api import BoxBody, DraftOut, FramingBody, RecipeBody, draft_out
 from bexi.server.benches.judging import Close, Offer
+from bexi.server.hanging_up import has_hung_up
 from bexi.server.sites.models import Site
 
 router = Router(tags=["judging"])
@@ -217,7 +218,10 @@ def look_closely(request: HttpRequest, artwork_id: int, body: CloseIn) -> CloseO
     artwork = get_object_or_404(Artwork, pk=artwork_id)
     own = Colour.parse(body.own_ground) if body.own_ground else None
     site = get_object_or_404(Site, pk=body.site_id)
-    return CloseOut.of(judging.look_closely(artwork, body.recipe.recipe(), body.size, body.purpose, own, site))
+    close = judging.look_closely(
+        artwork, body.recipe.recipe(), body.size, body.purpose, own, site, lambda: has_hung_up(request)
+    )
+    return CloseOut.of(close)
 
 
 @router.get("/artwork/{artwork_id}/groups", response=list[GroupOut])

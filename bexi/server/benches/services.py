@@ -76,11 +76,11 @@ def rungs(
     missing = [icon for icon in framings if keys[icon] not in kept]
     squares = compose_squares(pictures, recipe, missing)
     jobs = [Job(tab_icon(size), [squares[size, purpose]]) for size, purpose in missing]
-    _stop_if(nobody_waits())
+    stop_if(nobody_waits())
     for icon, data in zip(missing, processes.each(encode, jobs), strict=True):
         kept[keys[icon]] = data
         _kept.set(keys[icon], data)
-        _stop_if(nobody_waits())
+        stop_if(nobody_waits())
     judged = _judged(pictures, framings, {icon: kept[key] for icon, key in keys.items()}, grounds, others)
     return [_rung(pictures, recipe, icon, framings[icon], kept[keys[icon]], judged[icon]) for icon in wanted]
 
@@ -110,7 +110,8 @@ def neighbours(site_id: int) -> dict[str, Pixels]:
     return {**drawn, **generic_icons()}
 
 
-def _stop_if(outdated: bool) -> None:
+def stop_if(outdated: bool) -> None:
+    """Raise Conflict when what is being made is outdated."""
     if outdated:
         raise Conflict("outdated", "Nobody waits for these pictures any more.")
 

@@ -6,7 +6,7 @@ import { framingOf, useCloseLook } from "../../api/judging";
 import { TrueSize } from "../../app/TrueSize";
 import styles from "./closely.module.css";
 import { offered, type Picked, PLACES, type Reach } from "./scope";
-import { pngOf, type Step } from "./useLadder";
+import { pngOf, type Step, useRested } from "./useLadder";
 import { kindOf, toneOf } from "../../app/verdict";
 
 /** The enlarged icon takes about so many CSS px, a whole number for each of its own where it is small. */
@@ -25,7 +25,7 @@ type Props = {
 
 /** One rung looked at closely: what was read of it, where on its picture, and what would be better. */
 export function Closely({ site, artworkId, recipe, rung, ownGround, change, close }: Props) {
-  const look = useCloseLook(site.id, artworkId, recipe, rung, ownGround);
+  const look = useCloseLook(site.id, artworkId, useRested(recipe), rung, ownGround);
   const [shown, setShown] = useState(["strokes", "gaps", "lettering", "vanishing"]);
   const marks = look.data?.marks;
   const side = sideOf(rung.size);

@@ -95,7 +95,7 @@ const useRungs = (
   });
 
 /** A value once it has stayed the same for a while. */
-function useRested<T>(value: T): T {
+export function useRested<T>(value: T): T {
   const [rested, setRested] = useState(value);
   useEffect(() => {
     const timer = setTimeout(() => setRested(value), REST_MS);
