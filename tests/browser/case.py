@@ -72,7 +72,8 @@ class BrowserTestCase(StaticLiveServerTestCase):
         cls.browser = one_chromium()
 
     def setUp(self):
-        folder = tempfile.TemporaryDirectory()
+        # A picture that a page has asked for last may still be written when the test is over.
+        folder = tempfile.TemporaryDirectory(ignore_cleanup_errors=True)
         self.addCleanup(folder.cleanup)
         self.folder = Path(folder.name)
         kept = override_settings(BLOB_FOLDER=self.folder / "blobs", TASKS=AT_ONCE)
