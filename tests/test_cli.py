@@ -145,6 +145,8 @@ class JudgeTests(CommandTestCase):
         self.assertTrue(first["gain"])
         self.assertEqual(len(first["framing"]["frame"]), 3)
         self.assertEqual(home["verdict"], "hard")
+        letters = next(way["letters"] for way in small["ways_out"] if way["kind"] == "letters")
+        self.assertEqual((letters["text"], letters["face"]), ("MF", "rubik"))
 
     def test_judge_on_grounds_of_one_s_own_and_of_a_recipe(self):
         result = self.run_bexi(
@@ -174,6 +176,9 @@ class JudgeTests(CommandTestCase):
         built = self.run_bexi("build", self.lockup, "--out", out, "--plan", "short", "--propose", "--judge")
         self.assertEqual(built.exit_code, 0, built.output)
         self.assertTrue((out / "favicon.ico").exists())
+        filled = self.run_bexi("build", self.lockup, "--out", out, "--propose", "--ground", "#ffeedd")
+        self.assertEqual(filled.exit_code, 0, filled.output)
+        self.assertEqual(decoded((out / "icon-32.png").read_bytes())[0, 0].tolist(), [0xFF, 0xEE, 0xDD, 255])
         twice = self.run_bexi("build", self.lockup, "--out", out, "--propose", "--frame", "0,0,9")
         self.assertEqual(twice.exit_code, 2)
 

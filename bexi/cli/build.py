@@ -30,6 +30,7 @@ from bexi.core.judging.readings import Verdict
 from bexi.core.judging.ways_out import Source as JudgedSource
 from bexi.core.pixels.colour import Colour
 from bexi.core.sitehead.snippet import HeadLines
+from bexi.resources.generic import generic_icons
 
 SourceArgument = Annotated[Path, typer.Argument(metavar="PICTURE|RECIPE.json", help="A picture or a recipe file.")]
 FrameOption = Annotated[
@@ -39,6 +40,7 @@ GroundOption = Annotated[str, typer.Option(metavar="clear|#rrggbb", help="What l
 HomeGroundOption = Annotated[
     str, typer.Option(metavar="#rrggbb", help="Under icons that must be opaque when the ground is clear.")
 ]
+_WHITE = "#ffffff"
 DIFFERENT = 1
 LOST = 3
 
@@ -54,7 +56,7 @@ def build_command(
     ] = None,
     frame: FrameOption = None,
     ground: GroundOption = "clear",
-    home_ground: HomeGroundOption = "#ffffff",
+    home_ground: HomeGroundOption = _WHITE,
     base: Annotated[
         str | None, typer.Option(help="Where pages find the files: /, a path, an address, or empty.")
     ] = None,
@@ -71,7 +73,7 @@ def build_command(
     """Build the icon set of PICTURE, or of a recipe file, into a folder."""
     with refusals():
         if take_best:
-            held, pictures, drawn = _best_of(source, frame, name)
+            held, pictures, drawn = _best_of(source, frame, ground, home_ground, name)
         else:
             (held, pictures), drawn = source_of(source, frame, ground, home_ground), {}
         chosen = _plan(plan) if plan else held.plan
@@ -83,7 +85,7 @@ def build_command(
         )
         chosen = dataclasses.replace(chosen, addresses=addresses)
         if judge:
-            _refuse_lost(judged_set(pictures, held.recipe, chosen))
+            _refuse_lost(judged_set(pictures, held.recipe, chosen, generic_icons()))
         with closing(Processes(os.cpu_count() or 1)) as processes:
             built = build(pictures, held.recipe, chosen, name or held.site_name, each=processes.each)
         if only:
@@ -121,7 +123,7 @@ def fit_command(
     ] = FieldGround.EITHER,
     frame: FrameOption = None,
     ground: GroundOption = "clear",
-    home_ground: HomeGroundOption = "#ffffff",
+    home_ground: HomeGroundOption = _WHITE,
     as_json: JsonOption = False,
 ) -> None:
     """Make the one file that an upload field asks for, or say why there is none."""
@@ -170,8 +172,10 @@ def source_of(source: Path, frame: str | None, ground: str, home_ground: str) ->
     return RecipeFile(source.stem, sources, recipe, RECOMMENDED), lambda key: artwork
 
 
-def _best_of(source: Path, frame: str | None, name: str | None) -> tuple[RecipeFile, Pictures, dict[str, bytes]]:
-    """The recipe that is proposed first for a picture, and files drawn for it by name."""
+def _best_of(
+    source: Path, frame: str | None, ground: str, home_ground: str, name: str | None
+) -> tuple[RecipeFile, Pictures, dict[str, bytes]]:
+    """The recipe that is proposed first for a picture, on grounds if they are asked for, and files drawn for it."""
     from bexi.cli.judge import proposed
 
     if frame or source.suffix == ".json":
@@ -182,7 +186,12 @@ def _best_of(source: Path, frame: str | None, name: str | None) -> tuple[RecipeF
     drawn = next((one for one in letters if one.source is best.source), None)
     file, content = (source.name, data) if drawn is None else ("letters.svg", drawn.svg)
     sources = {MAIN: Source(file, hashlib.sha256(content).hexdigest(), AS_IT_IS)}
-    recipe_file = RecipeFile(name or source.stem, sources, Recipe(best.framing), RECOMMENDED)
+    framing = dataclasses.replace(
+        best.framing,
+        ground=parse_ground(ground) or best.framing.ground,
+        home_ground=best.framing.home_ground if home_ground == _WHITE else Colour.parse(home_ground),
+    )
+    recipe_file = RecipeFile(name or source.stem, sources, Recipe(framing), RECOMMENDED)
     return recipe_file, lambda key: best.source.picture, {} if drawn is None else {file: content}
 
 

@@ -9,6 +9,7 @@ import typer
 from bexi.cli.build import FrameOption, SourceArgument, source_of
 from bexi.cli.speaking import JsonOption, PictureArgument, read, refusals
 from bexi.cli.taking_in import taken_in
+from bexi.core.artwork.letters import Letters
 from bexi.core.framing.compose import framing_for
 from bexi.core.framing.purpose import Purpose
 from bexi.core.iconset.build import Pictures
@@ -20,7 +21,7 @@ from bexi.core.judging.proposals import Proposal, propose
 from bexi.core.judging.readings import Judgement
 from bexi.core.judging.ways_out import Source, WayOut, letters_framing, ways_out
 from bexi.core.pixels.colour import Colour
-from bexi.resources import initials_face
+from bexi.resources import INITIALS_FACE, INITIALS_WEIGHT, initials_face
 from bexi.resources.generic import generic_icons
 
 _SIZES = (16, 32, 48, 180)
@@ -50,7 +51,7 @@ def judge_command(
         return
     for judged, ways in told:
         print(f"{judged.size:>4} px  {judged.says}")
-        for way in ways:
+        for way, _ in ways:
             print(f"         {way.kind}: {way.judgement.says} ({way.gain})")
 
 
@@ -58,9 +59,14 @@ def propose_command(picture: PictureArgument, name: NameOption = None, as_json: 
     """Say what to make of PICTURE: whole framings, each judged, the best first."""
     with refusals():
         _, artwork = taken_in(read(picture))
-        proposals, _ = proposed(Source(artwork, groups_of(artwork)), name or picture.stem)
+        proposals, letters = proposed(Source(artwork, groups_of(artwork)), name or picture.stem)
     if as_json:
-        print(json.dumps({"proposals": [_plainly(one) for one in proposals]}, indent=2))
+        plain = [
+            {"kind": one.kind, "framing": one.framing.as_json(), "verdicts": one.verdicts}
+            | _as_json(_drawn(one.source, letters))
+            for one in proposals
+        ]
+        print(json.dumps({"proposals": plain}, indent=2))
         return
     for one in proposals:
         frame = one.framing.frame
@@ -71,23 +77,24 @@ def propose_command(picture: PictureArgument, name: NameOption = None, as_json: 
 def proposed(source: Source, name: str) -> tuple[list[Proposal], Sequence[Drawn]]:
     """Proposals for a picture, the best first, and the letters drawn for them."""
     letters = drawn_initials(name, source.groups, initials_face())
-    return propose(source, [one.source for one in letters]), letters
+    return propose(source, [one.source for one in letters], others=generic_icons()), letters
 
 
 def _told(
     held: RecipeFile, pictures: Pictures, size: int, grounds: Mapping[str, Colour], name: str
-) -> tuple[Judgement, list[WayOut]]:
+) -> tuple[Judgement, list[tuple[WayOut, Letters | None]]]:
     purpose = Purpose.HOME if size == _HOME else Purpose.TAB
     framing = framing_for(pictures(held.recipe.framing.artwork), held.recipe, size, purpose)
     picture = pictures(framing.artwork)
     (judged,) = judge_at(picture, framing, [size], purpose, grounds, generic_icons())
     source = Source(picture, groups_of(picture))
     letters = drawn_initials(name, source.groups, initials_face())
-    others = [(one.source, letters_framing(one.source, framing)) for one in letters]
-    return judged, ways_out(source, framing, size, purpose, grounds, others)
+    instead = [(one.source, letters_framing(one.source, framing)) for one in letters]
+    ways = ways_out(source, framing, size, purpose, grounds, instead, generic_icons())
+    return judged, [(way, _drawn(way.source, letters)) for way in ways]
 
 
-def _plain(judged: Judgement, ways: Sequence[WayOut]) -> dict[str, object]:
+def _plain(judged: Judgement, ways: Sequence[tuple[WayOut, Letters | None]]) -> dict[str, object]:
     return {
         "size": judged.size,
         "verdict": judged.verdict,
@@ -95,11 +102,35 @@ def _plain(judged: Judgement, ways: Sequence[WayOut]) -> dict[str, object]:
         "says": judged.says,
         "readings": judged.readings.as_json(),
         "ways_out": [
-            {"kind": way.kind, "verdict": way.judgement.verdict, "gain": way.gain, "framing": way.framing.as_json()}
-            for way in ways
+            {
+                "kind": way.kind,
+                "verdict": way.judgement.verdict,
+                "gain": way.gain,
+                "framing": way.framing.as_json(),
+                **_as_json(letters),
+            }
+            for way, letters in ways
         ],
     }
 
 
-def _plainly(one: Proposal) -> dict[str, object]:
-    return {"kind": one.kind, "framing": one.framing.as_json(), "verdicts": one.verdicts}
+def _drawn(source: Source, letters: Sequence[Drawn]) -> Letters | None:
+    """The letters that a source is the drawing of."""
+    return next((one.letters for one in letters if one.source is source), None)
+
+
+def _as_json(letters: Letters | None) -> dict[str, object]:
+    """What a framing over letters is over, as `bexi draw letters` takes it."""
+    if letters is None:
+        return {}
+    plate = letters.plate
+    return {
+        "letters": {
+            "text": letters.text,
+            "face": INITIALS_FACE,
+            "weight": INITIALS_WEIGHT,
+            "tracking": letters.tracking,
+            "ink": str(letters.ink),
+            "plate": [plate.shape.value, str(plate.colour), plate.radius, plate.margin],
+        }
+    }

@@ -62,10 +62,20 @@ class RungTests(JudgingTestCase):
         self.site = other
         small, _ = self.rungs({"framing": draft.recipe["framing"] | {"frame": EMBLEM, "plate": {}, "finish": {}}})
         self.assertEqual(small["verdict"], "lost")
-        self.assertIn("unlike others", small["says"])
+        self.assertIn("distance to another icon", small["says"])
 
 
 class CloseLookTests(JudgingTestCase):
+    def test_ways_out_are_judged_against_the_other_sites_as_well(self):
+        self.put(self.lockup)
+        self.site = Site.objects.create(name="Crew rota")
+        close = self.look({"framing": {"frame": Draft.objects.get().read_recipe.framing.frame.__dict__}}).json()
+        self.assertEqual(close["judgement"]["because"], "likeness")
+        letters = next(way for way in close["ways_out"] if way["kind"] == "letters")
+        self.assertEqual(letters["pictures"][0]["judgement"]["verdict"], "well")
+        read = {one["name"] for one in letters["pictures"][0]["judgement"]["readings"]}
+        self.assertIn("likeness", read)
+
     def test_readings_marks_and_ways_out(self):
         close = self.look(self.whole).json()
         self.assertEqual(close["judgement"]["because"], "lettering")

@@ -1,6 +1,8 @@
 """The verdicts of a whole set: each icon of a plan judged for what it is for."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
+from types import MappingProxyType
 
 from bexi.core.framing.compose import framing_for
 from bexi.core.framing.purpose import Purpose
@@ -38,20 +40,29 @@ class JudgedIcon:
         }
 
 
-def judged_set(pictures: Pictures, recipe: Recipe, plan: Plan) -> list[JudgedIcon]:
-    """Judge each size and purpose of a plan once, the smallest first; SVG files have no size to be judged at."""
+def judged_set(
+    pictures: Pictures, recipe: Recipe, plan: Plan, others: Mapping[str, Pixels] = MappingProxyType({})
+) -> list[JudgedIcon]:
+    """Judge each size and purpose of a plan once, the smallest first; SVG files have no size to be judged at.
+
+    `others` are icons of 16 px that the set's should not be taken for.
+    """
     files: dict[tuple[int, Purpose], list[str]] = {}
     for spec in plan.icons:
         for size in spec.sizes:
             files.setdefault((size, spec.purpose), []).append(spec.name)
     squares = compose_squares(pictures, recipe, files)
     return [
-        JudgedIcon(size, purpose, tuple(names), _judged(pictures, recipe, size, purpose, squares[size, purpose]))
+        JudgedIcon(
+            size, purpose, tuple(names), _judged(pictures, recipe, size, purpose, squares[size, purpose], others)
+        )
         for (size, purpose), names in sorted(files.items())
     ]
 
 
-def _judged(pictures: Pictures, recipe: Recipe, size: int, purpose: Purpose, square: Pixels) -> Judgement:
+def _judged(
+    pictures: Pictures, recipe: Recipe, size: int, purpose: Purpose, square: Pixels, others: Mapping[str, Pixels]
+) -> Judgement:
     framing = framing_for(pictures(recipe.framing.artwork), recipe, size, purpose)
-    (judgement,) = judge(pictures(framing.artwork), framing, [square], purpose)
+    (judgement,) = judge(pictures(framing.artwork), framing, [square], purpose, others=others)
     return judgement

@@ -1,7 +1,8 @@
 """What to make of a picture: whole framings to choose from, each judged, the best first."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from types import MappingProxyType
 
 import numpy as np
 from PIL import Image
@@ -18,7 +19,7 @@ from bexi.core.judging.lettering import around
 from bexi.core.judging.readings import Judgement, Verdict
 from bexi.core.judging.ways_out import Source, framed
 from bexi.core.pixels.colour import WHITE, Colour, contrast
-from bexi.core.pixels.light import over
+from bexi.core.pixels.light import Pixels, over
 
 SHOWN: tuple[tuple[int, Purpose], ...] = ((16, Purpose.TAB), (32, Purpose.TAB), (180, Purpose.HOME))
 """Sizes in px and purposes at which a proposal is judged and shown."""
@@ -35,7 +36,7 @@ _ROOM = 11
 
 @dataclass(frozen=True)
 class Proposal:
-    """A whole framing, the artwork it is of (None for the picture itself), and how it is judged at each of SHOWN."""
+    """A whole framing of a source, and how it is judged at each of SHOWN."""
 
     kind: str
     framing: Framing
@@ -44,7 +45,7 @@ class Proposal:
 
     @property
     def standing(self) -> tuple[int, float]:
-        """By which proposals are compared: the words of all sizes, the smallest first among equals, then the scores."""
+        """By which proposals are compared: the words of all sizes, then the scores."""
         ranks = [judgement.standing[0] for judgement in self.judgements]
         return sum(ranks), sum(judgement.standing[1] for judgement in self.judgements)
 
@@ -58,34 +59,37 @@ def propose(
     source: Source,
     letters: Sequence[Source] = (),
     grounds: Mapping[str, Colour] = TABS,
-    watch: Callable[[int, int], None] = lambda done, total: None,
+    others: Mapping[str, Pixels] = MappingProxyType({}),
 ) -> list[Proposal]:
-    """Two to six proposals for a picture. `letters` are drawings of the site's letters, of which the best is taken.
+    """Proposals for a picture, the best first.
 
-    `watch` hears how many of how many are judged, and may raise to stop.
+    `letters` are drawings of the site's letters, of which the best is taken; `others` are icons that should not be
+    mistaken for this one.
     """
-    framings = list(_framings(source).items())
-    total = len(framings) + len(letters)
-    made = []
-    for number, (kind, framing) in enumerate(framings):
-        made.append(_judged(kind, source, framing, grounds))
-        watch(number + 1, total)
-    drawn = []
-    for number, one in enumerate(letters):
-        whole = Framing(whole_artwork(one.picture.width, one.picture.height), home_ground=_beneath(one.groups))
-        drawn.append(_judged("letters", one, whole, grounds))
-        watch(len(framings) + number + 1, total)
+    made = [_judged(kind, source, framing, grounds, others) for kind, framing in _framings(source).items()]
+    drawn = [
+        _judged(
+            "letters",
+            one,
+            Framing(whole_artwork(one.picture.width, one.picture.height), home_ground=_beneath(one.groups)),
+            grounds,
+            others,
+        )
+        for one in letters
+    ]
     if drawn:
         made.append(max(drawn, key=lambda one: one.standing))
     return _best_first(made, source.groups)
 
 
-def _judged(kind: str, source: Source, framing: Framing, grounds: Mapping[str, Colour]) -> Proposal:
+def _judged(
+    kind: str, source: Source, framing: Framing, grounds: Mapping[str, Colour], others: Mapping[str, Pixels]
+) -> Proposal:
     icons = compose(source.picture, framing, Purpose.TAB, [size for size, _ in SHOWN])
     judgements: list[Judgement] = []
     for icon, (_, purpose) in zip(icons, SHOWN, strict=True):
         laid = over(icon, framing.home_ground) if purpose.opaque else icon
-        judgements += judge(source.picture, framing, [laid], purpose, grounds)
+        judgements += judge(source.picture, framing, [laid], purpose, grounds, others)
     return Proposal(kind, framing, tuple(judgements), source)
 
 
@@ -131,7 +135,7 @@ def _framings(source: Source) -> dict[str, Framing]:
         roomy = replace(plain, frame=hug(around(boxes), _ROOM))
         if "emblem" in framings:
             roomy = framed(groups.emblems[0], groups, plain, _ROOM)
-        colour = max((WHITE, DARK), key=lambda plate: _least_contrast(groups, plate))
+        colour = max((WHITE, DARK), key=lambda plate: _contrast_of_main(groups, plate))
         framings["on a plate"] = replace(roomy, plate=Plate(PlateShape.ROUNDED, colour, 22, 0))
     return framings
 
@@ -144,10 +148,10 @@ def _beneath(groups: Groups) -> Colour:
     """The ground under home-screen icons."""
     if groups.ground is not None:
         return groups.ground
-    return WHITE if _least_contrast(groups, WHITE) >= min(_STANDS_OUT, _least_contrast(groups, DARK)) else DARK
+    return WHITE if _contrast_of_main(groups, WHITE) >= min(_STANDS_OUT, _contrast_of_main(groups, DARK)) else DARK
 
 
-def _least_contrast(groups: Groups, ground: Colour) -> float:
+def _contrast_of_main(groups: Groups, ground: Colour) -> float:
     return contrast(groups.colours[0], ground) if groups.colours else 21.0
 
 

@@ -51,7 +51,7 @@ _SAYS = {
     "structure": ("parts kept", _PERCENT),
     "ink": ("fills", _PERCENT),
     "artwork": ("artwork px", "{:.2f}"),
-    "likeness": ("unlike others", "{:.1f}"),
+    "likeness": ("distance to another icon", "{:.1f}"),
 }
 
 

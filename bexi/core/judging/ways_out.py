@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from types import MappingProxyType
 
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Picture
@@ -16,6 +17,7 @@ from bexi.core.judging.judge import TABS, judge_at
 from bexi.core.judging.measure import Measured, measure
 from bexi.core.judging.readings import BOUNDS, Judgement, Verdict, amount, noun
 from bexi.core.pixels.colour import WHITE, Colour, contrast
+from bexi.core.pixels.light import Pixels
 
 LARGEST = 64
 """Finishes and fitting to pixels are for icons up to so many px."""
@@ -58,25 +60,27 @@ def ways_out(
     size: int,
     purpose: Purpose = Purpose.TAB,
     grounds: Mapping[str, Colour] = TABS,
-    others: Sequence[tuple[Source, Framing]] = (),
+    instead: Sequence[tuple[Source, Framing]] = (),
+    others: Mapping[str, Pixels] = MappingProxyType({}),
     watch: Callable[[], None] = lambda: None,
 ) -> list[WayOut]:
-    """What would better an icon of `size` px, the best first. `others` are framings of other artwork to try as well.
+    """What would better an icon of `size` px, the best first.
 
-    `watch` is called before each try, and may raise to stop.
+    `instead` are framings of other artwork to try as well; `others` are icons it should not be taken for. `watch` is
+    called before each try, and may raise to stop.
     """
-    (now,) = judge_at(source.picture, framing, [size], purpose, grounds)
+    (now,) = judge_at(source.picture, framing, [size], purpose, grounds, others)
     if now.because is None and now.verdict is not None:
         return []
     large = measure(source.picture, framing, purpose)
     tries = [(source, kind, other) for kind, other in _tries(source, framing, size, large, now)]
-    tries += [(other, "letters", its) for other, its in others]
+    tries += [(other, "letters", its) for other, its in instead]
     found = []
     for its, kind, other in tries:
         watch()
         if other == framing:
             continue
-        (judged,) = judge_at(its.picture, other, [size], purpose, grounds)
+        (judged,) = judge_at(its.picture, other, [size], purpose, grounds, others)
         gain = _gain(kind, now, judged)
         if gain is not None:
             found.append(WayOut(kind, its, other, judged, gain))

@@ -14,6 +14,7 @@ from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import LARGEST_ICON, Framing, Own, Recipe, cut_of, parse_ground
+from bexi.core.judging import likeness
 from bexi.core.judging.judge import TABS
 from bexi.core.judging.readings import Verdict
 from bexi.core.pixels.colour import WHITE, Colour
@@ -297,7 +298,8 @@ def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOu
     artwork = get_object_or_404(Artwork, pk=artwork_id)
     wanted = [(picture.size, picture.purpose) for picture in body.pictures]
     grounds = TABS if body.own_ground is None else {**TABS, "own": Colour.parse(body.own_ground)}
-    others = services.neighbours(body.site_id) if body.site_id is not None else {}
+    compared = body.site_id is not None and (likeness.SIDE, Purpose.TAB) in wanted
+    others = services.neighbours(body.site_id) if compared and body.site_id is not None else {}
     made = services.rungs(artwork, body.recipe.recipe(), wanted, grounds, others, lambda: has_hung_up(request))
     return [
         RungOut(

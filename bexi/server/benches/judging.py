@@ -16,7 +16,7 @@ from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.iconset.build import ENGINE_VERSION
 from bexi.core.judging.groups import Group, groups_of
 from bexi.core.judging.initials import Drawn, drawn_initials
-from bexi.core.judging.judge import TABS, judge
+from bexi.core.judging.judge import TABS, judge_at
 from bexi.core.judging.lettering import around
 from bexi.core.judging.marks import Marks, marks_of
 from bexi.core.judging.measure import measure
@@ -79,10 +79,10 @@ def look_closely(
     picture = pictures(framing.artwork)
     source = Source(picture, groups_of(picture))
     letters = drawn_initials(site.name, groups_of(pictures(None)), initials_face())
-    others = [(one.source, letters_framing(one.source, framing)) for one in letters]
-    (icon,) = compose(picture, framing, purpose, [size])
-    (judgement,) = judge(picture, framing, [icon], purpose, grounds, neighbours(site.pk))
-    found = ways_out(source, framing, size, purpose, grounds, others, lambda: stop_if(nobody_waits()))
+    instead = [(one.source, letters_framing(one.source, framing)) for one in letters]
+    others = neighbours(site.pk)
+    (judgement,) = judge_at(picture, framing, [size], purpose, grounds, others)
+    found = ways_out(source, framing, size, purpose, grounds, instead, others, lambda: stop_if(nobody_waits()))
     ways = tuple(_offered(way, letters, size, purpose) for way in found)
     return Close(judgement, marks_of(measure(picture, framing, purpose), size, grounds), ways)
 
@@ -109,22 +109,24 @@ def framed_groups(artwork: Artwork) -> list[tuple[Literal["emblem", "words"], Fr
     return found
 
 
-def proposals_for(artwork: Artwork, site_name: str) -> list[Offer]:
+def proposals_for(artwork: Artwork, site: Site) -> list[Offer]:
     """Whole framings for a piece, the best first; kept for a while."""
-    made_of = (ENGINE_VERSION, artwork.sha256, artwork.read_as, site_name)
+    others = neighbours(site.pk)
+    told = [(name, icon.tobytes()) for name, icon in others.items()]
+    made_of = (ENGINE_VERSION, artwork.sha256, artwork.read_as, site.name, told)
     key = "proposals-" + hashlib.sha256(repr(made_of).encode()).hexdigest()
     kept: list[Offer] | None = _kept.get(key)
     if kept is None:
-        kept = _proposed(picture_of(artwork), site_name)
+        kept = _proposed(picture_of(artwork), site.name, others)
         _kept.set(key, kept)
     return kept
 
 
-def _proposed(picture: Picture, site_name: str) -> list[Offer]:
+def _proposed(picture: Picture, site_name: str, others: Mapping[str, Pixels]) -> list[Offer]:
     source = Source(picture, groups_of(picture))
     letters = drawn_initials(site_name, source.groups, initials_face())
     offers = []
-    for one in propose(source, [drawn.source for drawn in letters]):
+    for one in propose(source, [drawn.source for drawn in letters], others=others):
         drawn = next((its for its in letters if its.source is one.source), None)
         icons = compose(one.source.picture, one.framing, Purpose.TAB, [size for size, _ in SHOWN])
         laid = tuple(
@@ -141,7 +143,7 @@ def put_on_bench(site: Site, artwork: Artwork, revision: int) -> Draft:
 
     `revision` is that of the draft that lies there, 0 for none. Raises Conflict when another window was faster.
     """
-    best = proposals_for(artwork, site.name)[0]
+    best = proposals_for(artwork, site)[0]
     framing = best.framing
     if best.letters is not None:
         framing = letters_framed(framing, add_drawing(best.letters))

@@ -235,7 +235,7 @@ def groups(request: HttpRequest, artwork_id: int) -> list[GroupOut]:
 def proposals(request: HttpRequest, site_id: int, artwork_id: int) -> list[OfferOut]:
     """Whole framings for a piece on this site, the best first."""
     site, artwork = get_object_or_404(Site, pk=site_id), get_object_or_404(Artwork, pk=artwork_id)
-    return [OfferOut.of(offer) for offer in judging.proposals_for(artwork, site.name)]
+    return [OfferOut.of(offer) for offer in judging.proposals_for(artwork, site)]
 
 
 @router.post("/sites/{site_id}/bench", response=OnBenchOut)
@@ -243,5 +243,5 @@ def put_on_bench(request: HttpRequest, site_id: int, body: OnBenchIn) -> OnBench
     """Put a piece on the bench of a site, framed as is proposed first."""
     site, artwork = get_object_or_404(Site, pk=site_id), get_object_or_404(Artwork, pk=body.artwork_id)
     draft = judging.put_on_bench(site, artwork, body.revision)
-    offers = [OfferOut.of(offer) for offer in judging.proposals_for(artwork, site.name)]
+    offers = [OfferOut.of(offer) for offer in judging.proposals_for(artwork, site)]
     return OnBenchOut(draft=draft_out(draft), proposals=offers)

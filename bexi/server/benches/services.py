@@ -38,6 +38,8 @@ MEASURED_AT = 192
 MOST_NEIGHBOURS = 40
 """Sites whose icons are compared with, those worked on last."""
 _kept = caches["rungs"]
+Icon = tuple[int, Purpose]
+"""One picture of a set: its side in px and what it is for."""
 
 
 @dataclass(frozen=True)
@@ -60,38 +62,50 @@ class Rung:
 def rungs(
     artwork: Artwork,
     recipe: Recipe,
-    wanted: Sequence[tuple[int, Purpose]],
+    wanted: Sequence[Icon],
     grounds: Mapping[str, Colour] = TABS,
     others: Mapping[str, Pixels] = MappingProxyType({}),
     nobody_waits: Callable[[], bool] = lambda: False,
 ) -> list[Rung]:
-    """These pictures of the set: PNG icons are the very bytes that a build of this recipe writes.
+    """These pictures of the set, judged by the very bytes that a build of this recipe writes.
 
-    They are kept for a while. Raises Conflict when nobody waits for them any more, found out between two steps.
+    Raises Conflict when nobody waits for them any more, found out between two steps.
     """
     pictures = pictures_for(artwork)
-    framings = {icon: framing_for(pictures(recipe.framing.artwork), recipe, *icon) for icon in wanted}
+    framings = _framings(pictures, recipe, wanted)
+    made = _made(artwork, recipe, framings, nobody_waits)
+    judged = _judged(pictures, framings, made, grounds, others)
+    return [_rung(pictures, recipe, icon, framings[icon], made[icon], judged[icon]) for icon in wanted]
+
+
+def _framings(pictures: Pictures, recipe: Recipe, wanted: Sequence[Icon]) -> dict[Icon, Framing]:
+    return {icon: framing_for(pictures(recipe.framing.artwork), recipe, *icon) for icon in wanted}
+
+
+def _made(
+    artwork: Artwork, recipe: Recipe, framings: Mapping[Icon, Framing], nobody_waits: Callable[[], bool]
+) -> dict[Icon, bytes]:
+    """The PNG files of icons under their framings, kept for a while."""
     keys = {icon: _key(artwork, framing, *icon) for icon, framing in framings.items()}
     kept = _kept.get_many(keys.values())
     missing = [icon for icon in framings if keys[icon] not in kept]
-    squares = compose_squares(pictures, recipe, missing)
+    squares = compose_squares(pictures_for(artwork), recipe, missing)
     jobs = [Job(tab_icon(size), [squares[size, purpose]]) for size, purpose in missing]
     stop_if(nobody_waits())
     for icon, data in zip(missing, processes.each(encode, jobs), strict=True):
         kept[keys[icon]] = data
         _kept.set(keys[icon], data)
         stop_if(nobody_waits())
-    judged = _judged(pictures, framings, {icon: kept[key] for icon, key in keys.items()}, grounds, others)
-    return [_rung(pictures, recipe, icon, framings[icon], kept[keys[icon]], judged[icon]) for icon in wanted]
+    return {icon: kept[key] for icon, key in keys.items()}
 
 
 def _judged(
     pictures: Pictures,
-    framings: Mapping[tuple[int, Purpose], Framing],
-    made: Mapping[tuple[int, Purpose], bytes],
+    framings: Mapping[Icon, Framing],
+    made: Mapping[Icon, bytes],
     grounds: Mapping[str, Colour],
     others: Mapping[str, Pixels],
-) -> dict[tuple[int, Purpose], Judgement]:
+) -> dict[Icon, Judgement]:
     """Each icon judged by the very bytes that were made."""
     judged = {}
     for (size, purpose), data in made.items():
@@ -105,8 +119,10 @@ def neighbours(site_id: int) -> dict[str, Pixels]:
     others = Draft.objects.filter(chosen=True).exclude(site_id=site_id).select_related("site", "artwork")
     drawn = {}
     for draft in others.order_by("-changed")[:MOST_NEIGHBOURS]:
-        (rung,) = rungs(draft.artwork, draft.read_recipe, [(likeness.SIDE, Purpose.TAB)])
-        drawn[f"that of {draft.site.name}"] = png.read(rung.png)
+        recipe, icon = draft.read_recipe, (likeness.SIDE, Purpose.TAB)
+        framings = _framings(pictures_for(draft.artwork), recipe, [icon])
+        made = _made(draft.artwork, recipe, framings, lambda: False)
+        drawn[f"that of {draft.site.name}"] = png.read(made[icon])
     return {**drawn, **generic_icons()}
 
 
@@ -116,9 +132,7 @@ def stop_if(outdated: bool) -> None:
         raise Conflict("outdated", "Nobody waits for these pictures any more.")
 
 
-def _rung(
-    pictures: Pictures, recipe: Recipe, icon: tuple[int, Purpose], framing: Framing, data: bytes, judgement: Judgement
-) -> Rung:
+def _rung(pictures: Pictures, recipe: Recipe, icon: Icon, framing: Framing, data: bytes, judgement: Judgement) -> Rung:
     size, purpose = icon
     taken = recipe.own_for(size, purpose)
     enlarged = enlargement(pictures(framing.artwork), framing.frame, size)

@@ -28,6 +28,7 @@ from bexi.server import blobs, locks
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import open_picture
 from bexi.server.benches.models import Draft
+from bexi.server.benches.services import neighbours
 from bexi.server.builds.models import Build, BuildFile, BuildRun, KeptRequirement, Order, RunState, SitePlan, plan_of
 from bexi.server.encoding import processes
 from bexi.server.problems import Conflict
@@ -95,7 +96,7 @@ def build_order(site: Site, order: Order, watch: Callable[[Progress], None]) -> 
     """Build what was ordered and keep it."""
     pictures = pictures_from(order.sources)
     built = engine.build(pictures, order.read_recipe, order.read_plan, site.name, watch, processes.each)
-    judged = judged_set(pictures, order.read_recipe, order.read_plan)
+    judged = judged_set(pictures, order.read_recipe, order.read_plan, neighbours(site.pk))
     with transaction.atomic():
         number = (site.builds.aggregate(last=Max("number"))["last"] or 0) + 1
         build = Build.objects.create(

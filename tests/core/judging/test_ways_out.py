@@ -38,9 +38,9 @@ def whole(picture: Picture) -> Framing:
 def offered(picture: Picture, size: int, framing: Framing | None = None) -> tuple[Judgement, list[WayOut]]:
     framing = framing or whole(picture)
     letters = drawn_initials("Merrow Ferry", groups_of(picture), initials_face())
-    others = [(one.source, letters_framing(one.source, framing)) for one in letters]
+    instead = [(one.source, letters_framing(one.source, framing)) for one in letters]
     (now,) = judge_at(picture, framing, [size])
-    return now, ways_out(source(picture), framing, size, others=others)
+    return now, ways_out(source(picture), framing, size, instead=instead)
 
 
 class PromiseTests(TestCase):
