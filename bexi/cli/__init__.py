@@ -22,6 +22,7 @@ _COMMANDS = {
         "Say of each size what a person will see, and what would be better.",
     ),
     "propose": ("bexi.cli.judge:propose_command", "Say what to make of PICTURE: whole framings, the best first."),
+    "check": ("bexi.cli.check:check_command", "Look at a live site: which icon each kind of visitor gets."),
     "facts": ("bexi.cli.facts:facts_command", "Measure PICTURE and say what it is good for."),
     "draw": ("bexi.cli.draw:draw", "Draw letters or a symbol."),
 }

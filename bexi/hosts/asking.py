@@ -66,6 +66,12 @@ def _may_be_asked(address: _Address) -> bool:
     return not (is_odd or (address.is_reserved and not address.is_loopback) or address in _METADATA)
 
 
+def is_public(address: str) -> bool:
+    """Whether an address is one of the whole internet, and not of this machine or a private network (RFC 6890)."""
+    plain = ipaddress.ip_address(address.partition("%")[0])
+    return (_carried(plain) or plain).is_global
+
+
 def _carried(address: _Address) -> ipaddress.IPv4Address | None:
     """The IPv4 address that an IPv6 address stands for, if it does."""
     if isinstance(address, ipaddress.IPv4Address):

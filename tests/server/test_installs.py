@@ -11,7 +11,7 @@ from django.db import IntegrityError, connection, transaction
 from django.test import override_settings
 
 from bexi.core.errors import HostRefused
-from bexi.core.livesite.pages import Served
+from bexi.core.livesite.served import Served
 from bexi.hosts.place import Place
 from bexi.installing.top_folder import system_folder
 from bexi.server import vault
@@ -32,8 +32,11 @@ PAGE = b"<html>\n<head>\n<title>a</title>\n</head>\n<body></body>\n</html>\n"
 
 def start_again() -> None:
     """What the worker does when it starts, before its first work."""
-    command = "bexi.server.installs.management.commands.work"
-    with mock.patch(f"{command}.call_command"), mock.patch(f"{command}.worker.keep_beating"):
+    command = "bexi.server.checks.management.commands.work"
+    quiet = [
+        mock.patch(f"{command}.{name}") for name in ("call_command", "worker.keep_beating", "watching.keep_looking")
+    ]
+    with quiet[0], quiet[1], quiet[2]:
         call_command("work", stdout=io.StringIO())
 
 
@@ -156,7 +159,7 @@ class InstallApiTests(InstallTestCase):
                 body = served.get(url.removeprefix("http://ferry.example"))
                 return Served(url, 200 if body is not None else status, body=body or b"")
 
-            return mock.patch("bexi.server.installs.places.visiting", lambda seconds: nullcontext(fetch))
+            return mock.patch("bexi.server.installs.places.visiting", lambda seconds, named: nullcontext(fetch))
 
         with answering({"/site/style.css": b"body {}"}):
             self.assertIn("lies inside the site's top folder", self.plan()["plan"]["warning"])

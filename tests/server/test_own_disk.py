@@ -47,7 +47,7 @@ class OwnDiskTests(ApiCase, TransactionTestCase):
         self.assertEqual(self.send(plain_png()).status_code, 201)
 
     def test_the_worker_waits_for_room(self):
-        command = "bexi.server.installs.management.commands.work"
+        command = "bexi.server.checks.management.commands.work"
         full = OperationalError("database or disk is full")
         full.__cause__ = sqlite3.OperationalError("database or disk is full")
         full.__cause__.sqlite_errorcode = sqlite3.SQLITE_FULL
@@ -55,6 +55,7 @@ class OwnDiskTests(ApiCase, TransactionTestCase):
         with (
             mock.patch(f"{command}.call_command", side_effect=[full, FULL, None]) as worked,
             mock.patch(f"{command}.worker.keep_beating"),
+            mock.patch(f"{command}.watching.keep_looking"),
             mock.patch(f"{command}.time.sleep"),
         ):
             call_command("work", stdout=io.StringIO(), stderr=told)

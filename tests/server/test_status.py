@@ -5,7 +5,7 @@ from django.test.utils import CaptureQueriesContext
 
 from bexi.server.benches.models import Draft
 from bexi.server.builds.models import Build, BuildFile
-from bexi.server.checks.services import check_site
+from bexi.server.checks.starting import check_now
 from bexi.server.demo.load import load_demo
 from bexi.server.installs.models import Install
 from bexi.server.installs.starting import install_now, undo
@@ -98,6 +98,6 @@ class DemoTests(ApiTestCase):
         before = {path: path.read_bytes() for path in root.rglob("*") if path.is_file()}
         done = install_now(site)
         self.assertEqual(done.steps.filter(kind="edit").count(), pages)
-        self.assertEqual(check_site(site).problem_count, 0)
+        self.assertEqual(check_now(site).problem_count, 0)
         undo(done)
         self.assertEqual({path: path.read_bytes() for path in root.rglob("*") if path.is_file()}, before)

@@ -1,139 +1,130 @@
-"""Looking at what a site serves: its pages' icon links, the icons behind them, and whether they are what they say."""
+"""Looking at what a site serves: its pages, the icons behind them, and what each kind of visitor takes."""
 
-from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass
+import hashlib
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
 from urllib.parse import urljoin
 
-from bexi.core.errors import HeadRefused
-from bexi.core.livesite.icon_file import IconFile, flaws
-from bexi.core.livesite.pages import Fetch, Served, joined, pages_from, same_host
-from bexi.core.sitehead.link import HOME_SCREEN, IconLink
-from bexi.core.sitehead.scan import as_text, find_head
+from bexi.core.livesite.engines import ENGINES
+from bexi.core.livesite.findings import Finding, SeenFile, SeenPage, found_on, unreachable
+from bexi.core.livesite.freshness import freshness
+from bexi.core.livesite.launchers import app, home_screen, manifest_members, search
+from bexi.core.livesite.page import Page
+from bexi.core.livesite.served import Fetch, Served
+from bexi.core.livesite.taking import Got, Taken
+from bexi.core.livesite.visitor import Reading
+from bexi.core.livesite.walk import Walk
+from bexi.core.sitehead.link import HOME_SCREEN, TILE_SETTINGS
 
 MOST_PAGES = 40
-_REMEDY = "Build the set and install it; what it replaces is kept."
+MOST_FILES = 150
+_LOOKED_AT = ("icon", *HOME_SCREEN, "mask-icon", "manifest", TILE_SETTINGS)
+
+Progress = Callable[[int, int], None]
+"""Told how many of how many things are looked at; it may raise to stop."""
 
 
 @dataclass(frozen=True)
-class Finding:
-    """One thing looked at: whether it is well, where, the evidence, why it matters and what mends it."""
+class Report:
+    """What was seen of a site. `left` are pages that were known of and not looked at, `files_left` so many files.
 
-    ok: bool
-    what: str
-    where: str
-    evidence: str
-    why: str = ""
-    remedy: str = ""
-
-
-Look = Callable[[bytes], IconFile]
-"""Finds out what an icon file is, without harm from it."""
-
-
-def inspect(address: str, installed: Mapping[str, bytes], fetch: Fetch, look: Look) -> list[Finding]:
-    """Everything found at a site's address.
-
-    Looks at the home page and the pages it leads to, as a visitor would find them, at most MOST_PAGES of them.
-    `installed` are the files that should be served, by path; `fetch` gets an absolute address.
+    `address` is the one its home page really has.
     """
-    home = fetch(address)
-    if home.status != 200:
-        return [_unreachable(home)]
-    findings: list[Finding] = []
-    for page in pages_from(home, fetch, MOST_PAGES):
-        findings += _page(page, bool(installed))
-    for path, data in installed.items():
-        findings.append(_as_installed(fetch(urljoin(address, path)), data))
-    seen = {urljoin(address, path) for path in installed}
-    for url, link in _icon_addresses(address, home):
-        if url not in seen and same_host(url, address):
-            seen.add(url)
-            findings += _icon(fetch(url), link, look)
-    return findings
+
+    address: str
+    pages: tuple[SeenPage, ...]
+    files: tuple[SeenFile, ...]
+    findings: tuple[Finding, ...]
+    left: tuple[str, ...] = ()
+    files_left: int = 0
+
+    @property
+    def wrong(self) -> int:
+        """How many findings are more than advice."""
+        return sum(finding.wrong for finding in self.findings)
 
 
-def _unreachable(home: Served) -> Finding:
-    return Finding(
-        False,
-        "The site does not answer",
-        home.url,
-        home.error or f"status {home.status}",
-        "Nobody can see its icon while it does not answer.",
-        "Check the address, and that the site is running; then check again.",
-    )
+@dataclass
+class Once:
+    """Gets each address once, and looks into each answer once."""
+
+    fetch: Fetch
+    reading: Reading
+    answers: dict[str, Served] = field(default_factory=dict)
+    looked: dict[str, Got] = field(default_factory=dict)
+
+    def get(self, url: str) -> Served:
+        """What is served there."""
+        if url not in self.answers:
+            self.answers[url] = self.fetch(url)
+        return self.answers[url]
+
+    def look(self, url: str) -> Got:
+        """The same, looked into as an icon."""
+        if url not in self.looked:
+            served = self.get(url)
+            self.looked[url] = Got(served, self.reading.icon(served.body) if served.status == 200 else None)
+        return self.looked[url]
 
 
-def _page(page: Served, is_installed: bool) -> Iterator[Finding]:
-    if page.status != 200:
-        yield Finding(False, "Page not served", page.url, page.error or f"status {page.status}")
-        return
-    try:
-        links = find_head(as_text(page.body)).icon_links
-    except HeadRefused as refusal:
-        yield Finding(
-            is_installed,
-            "Page without a head",
-            page.url,
-            refusal.sentence,
-            "Browsers then ask only for /favicon.ico.",
-        )
-        return
-    declared = [link.href for link in links if link.kind == "icon"]
-    if declared:
-        yield Finding(True, "Page declares icons", page.url, f"{len(declared)} declared: {', '.join(declared)}")
-    else:
-        yield Finding(
-            False,
-            "Page declares no icon",
-            page.url,
-            "No link with rel=icon stands in its head.",
-            "Browsers then fall back on /favicon.ico, phones on a scrap of the page.",
-            "Build the set and install it; Bexi writes the lines into every page.",
-        )
+def inspect(
+    address: str,
+    once: Once,
+    installed: Mapping[str, bytes],
+    edited: Sequence[str] = (),
+    most: int = MOST_PAGES,
+    told: Progress = lambda done, total: None,
+) -> Report:
+    """Everything found at a site's address: its home page, and at most `most` pages in all.
+
+    `installed` are the files that should be served and `edited` the pages that were, both by path from the top.
+    """
+    walk = Walk(address, once.get, once.reading.page, most, tuple(urljoin(address, path) for path in edited))
+    pages: list[SeenPage] = []
+    for visited in walk:
+        if visited.page is None and not pages:
+            return Report(address, (), (), (unreachable(visited.served),))
+        pages.append(_seen(visited.served, visited.page, once))
+        told(len(pages), most)
+    should = {urljoin(address, path): data for path, data in installed.items()}
+    addresses = list(dict.fromkeys((*should, *_files(pages, once))))
+    files = {url: _file(url, once, should.get(url)) for url in addresses[:MOST_FILES]}
+    findings = found_on(pages, files, once.look, bool(installed))
+    told(most, most)
+    left = tuple(sorted(walk.left))
+    files_left = len(addresses) - len(files)
+    return Report(pages[0].address, tuple(pages), tuple(files.values()), tuple(findings), left, files_left)
 
 
-def _as_installed(served: Served, data: bytes) -> Finding:
-    if served.status == 200 and served.body == data:
-        evidence = f"{len(data)} bytes as installed, served as {served.content_type or 'no type'}"
-        return Finding(True, "Icon file served", served.url, evidence)
-    evidence = served.error or (
-        f"status {served.status}" if served.status != 200 else f"{len(served.body)} bytes, other than those installed"
-    )
-    return Finding(
-        False,
-        "Icon file not as installed",
-        served.url,
-        evidence,
-        "Visitors get something else than what was installed.",
-        "Check that the site is served from the folder that was installed to; else install again.",
-    )
+def _seen(served: Served, page: Page | None, once: Once) -> SeenPage:
+    if page is None:
+        return SeenPage(served.url, served.told)
+    return SeenPage(page.address, "", page, {taken.by: taken for taken in takers(page, once)})
 
 
-def _icon_addresses(address: str, home: Served) -> Iterator[tuple[str, IconLink | None]]:
-    try:
-        links = find_head(as_text(home.body)).icon_links
-    except HeadRefused:
-        links = ()
-    for link in links:
-        if link.kind in ("icon", *HOME_SCREEN) and link.href and (url := joined(address, link.href)):
-            yield url, link
-    yield urljoin(address, "/favicon.ico"), None
+def takers(page: Page, once: Once) -> Iterator[Taken]:
+    """What each kind of visitor takes from a page."""
+    yield from (engine.take(page, once.look) for engine in ENGINES)
+    yield from (search(page, once.look), home_screen(page, once.look), app(page, once.look))
 
 
-def _icon(served: Served, link: IconLink | None, look: Look) -> Iterator[Finding]:
-    if served.status != 200:
-        yield Finding(
-            False,
-            "Icon missing",
-            served.url,
-            served.error or f"status {served.status}",
-            "Browsers ask for it and get nothing, so they show a blank sheet.",
-            "Build the set and install it.",
-        )
-        return
-    icon = look(served.body)
-    found = list(flaws(served.url, icon, link))
-    for flaw in found:
-        yield Finding(False, flaw.what, served.url, flaw.evidence, flaw.why, _REMEDY)
-    if not found:
-        yield Finding(True, "Icon served", served.url, f"{icon}, {served.content_type}")
+def _files(pages: Sequence[SeenPage], once: Once) -> Iterator[str]:
+    """The address of every file that pages declare, that somebody asks for by name, or that a manifest names."""
+    for seen in pages:
+        if seen.page:
+            yield from (one.address for one in seen.page.of_kind(*_LOOKED_AT))
+            yield from (url for taken in (seen.taken or {}).values() for url in taken.asked)
+            yield from (member.address for member in manifest_members(seen.page, once.look))
+    if pages:
+        yield urljoin(pages[0].address, "/favicon.ico")
+
+
+def _file(url: str, once: Once, should: bytes | None) -> SeenFile:
+    got = once.look(url)
+    fresh = freshness(got.served.status, got.served.headers, got.served.at)
+    return SeenFile(got, fresh, None if should is None else got.served.status == 200 and got.served.body == should)
+
+
+def sha256(body: bytes) -> str:
+    """The name under which bytes are kept, hexadecimal."""
+    return hashlib.sha256(body).hexdigest()

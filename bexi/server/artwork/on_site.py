@@ -1,7 +1,6 @@
 """Pictures that a site has already, in its folder or on its pages, to take in from there."""
 
 from collections.abc import Iterator
-from contextlib import suppress
 from typing import Literal
 from urllib.parse import urljoin
 
@@ -9,17 +8,19 @@ from ninja import Schema
 
 from bexi.core.artwork.detection import PictureFormat
 from bexi.core.artwork.treatment import AS_IT_IS
-from bexi.core.errors import HeadRefused, HostRefused
-from bexi.core.livesite.pages import Served, joined, pages_from, same_host
-from bexi.core.sitehead.scan import as_text, attribute_values
+from bexi.core.errors import HostRefused
+from bexi.core.livesite.page import Page
+from bexi.core.livesite.served import same_host
+from bexi.core.livesite.walk import Walk
 from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
 from bexi.sandbox import in_sandbox
 from bexi.sandbox.measuring import measure_file
+from bexi.sandbox.pages import read_page_apart
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
-from bexi.server.fetching import visiting
 from bexi.server.sites.models import Site
+from bexi.web.visiting import visiting
 
 MOST_PICTURES = 200
 MOST_PAGES = 12
@@ -73,15 +74,14 @@ def _on_pages(site: Site) -> Iterator[PictureOnSite]:
     """Pictures shown on the home page and those it leads to; a site that does not answer still has its folder."""
     if not site.address:
         return
-    with visiting(MOST_SECONDS) as ask:
-        for page in pages_from(ask(site.address), ask, MOST_PAGES):
-            with suppress(HeadRefused):
-                yield from _shown_on(page, site)
+    with visiting(MOST_SECONDS, site.address) as ask:
+        for visited in Walk(site.address, ask, read_page_apart, MOST_PAGES):
+            yield from _shown_on(visited.page, site) if visited.page else ()
 
 
-def _shown_on(page: Served, site: Site) -> Iterator[PictureOnSite]:
-    for source in attribute_values(as_text(page.body), "img", "src"):
-        if (address := joined(page.url, source)) and same_host(address, site.address):
+def _shown_on(page: Page, site: Site) -> Iterator[PictureOnSite]:
+    for address in page.pictures:
+        if same_host(address, site.address):
             yield PictureOnSite(source="page", place=address)
 
 
@@ -100,7 +100,7 @@ def _bytes(site: Site, picture: PictureOnSite) -> bytes:
 
 
 def _fetched(address: str) -> bytes:
-    with visiting(MOST_SECONDS) as ask:
+    with visiting(MOST_SECONDS, address) as ask:
         served = ask(address)
     if served.status != 200:
         raise HostRefused("not-served", served.error or f"{address} is not served: status {served.status}.")

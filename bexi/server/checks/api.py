@@ -1,47 +1,254 @@
 """Live checks over the API."""
 
 from datetime import datetime
+from typing import Annotated, Any, Literal
 
-from django.http import HttpRequest
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import Router, Schema
+from ninja import Query, Router, Schema
+from pydantic import AfterValidator, StringConstraints
 
-from bexi.server.checks import services
-from bexi.server.checks.models import Check
+from bexi.core.errors import ArtworkRefused
+from bexi.core.livesite.comparison import news_since
+from bexi.core.livesite.findings import Action
+from bexi.core.livesite.served import joined
+from bexi.sandbox.icons import frame_apart
+from bexi.server import blobs
+from bexi.server.checks.models import Check, CheckState, Every, Watch
+from bexi.server.checks.services import findings_of
+from bexi.server.checks.starting import start_check
 from bexi.server.sites.models import Site
 
 router = Router(tags=["checks"])
+_LARGEST = 512
 
 
-class FindingOut(Schema):
-    ok: bool
+class CheckFindingOut(Schema):
+    """`wrong` is false for mere advice; `where` are addresses of pages or files."""
+
     what: str
-    where: str
+    wrong: bool
+    where: list[str]
     evidence: str
     why: str
     remedy: str
+    action: Action
+
+
+class ShownOut(Schema):
+    """What one kind of visitor shows; `sha256` names the picture, null for none or for one that nobody kept.
+
+    `state` is "new" for what a first visit shows, "old" for an earlier picture, "earlier" for one that is not known.
+    """
+
+    address: str | None
+    why: str
+    masked: bool
+    sha256: str | None
+    state: Literal["new", "old", "earlier"]
+
+
+class TimeLineOut(Schema):
+    """`seen[came][returns]` is a number into `distinct`, each by kind of visitor."""
+
+    came: list[str]
+    returns: list[str]
+    seen: list[list[int]]
+    distinct: list[dict[str, ShownOut]]
+
+
+class TakenOut(Schema):
+    address: str | None
+    why: str
+
+
+class PageOut(Schema):
+    """A page that was looked at; `problem` when it did not come."""
+
+    address: str
+    title: str
+    problem: str
+    taken: dict[str, TakenOut]
+
+
+class FileOut(Schema):
+    """`as_installed` is null for a file that was not installed; `is` what it is by its content."""
+
+    address: str
+    status: int
+    problem: str
+    type: str
+    content: str
+    as_installed: bool | None
+    fresh_seconds: float
+    fresh_why: str
+
+
+class NotLookedAtOut(Schema):
+    pages: int
+    files: int
+    examples: list[str]
+
+
+class ReportOut(Schema):
+    """What was seen. `changed` and `certain_from` are null when nothing tells that anything was changed."""
+
+    address: str
+    findings: list[CheckFindingOut]
+    pages: list[PageOut]
+    files: list[FileOut]
+    not_looked_at: NotLookedAtOut
+    time_line: TimeLineOut | None = None
+    changed: datetime | None = None
+    certain_from: datetime | None = None
+
+
+class CheckSummary(Schema):
+    """One check in a list; `done` of `total` pages are looked at, `lost` when nothing works on it any more."""
+
+    id: int
+    created: datetime
+    state: CheckState
+    lost: bool
+    done: int
+    total: int
+    problem: str
+    problem_count: int
+
+    @classmethod
+    def of(cls, check: Check) -> "CheckSummary":
+        """A check as a list tells it."""
+        return cls(
+            id=check.pk,
+            created=check.created,
+            state=CheckState(check.state),
+            lost=check.is_lost,
+            done=check.done,
+            total=check.total,
+            problem=check.problem,
+            problem_count=check.problem_count,
+        )
+
+
+class NewsOut(Schema):
+    """What came, or went when `better`, since the check before."""
+
+    what: str
+    where: list[str]
+    better: bool
 
 
 class CheckOut(Schema):
-    created: datetime
-    problem_count: int
-    findings: list[FindingOut]
+    """A check with what it found; `since` is when the check before was made, and `news` what changed."""
+
+    summary: CheckSummary
+    report: ReportOut | None
+    since: datetime | None
+    news: list[NewsOut]
 
     @classmethod
     def of(cls, check: Check) -> "CheckOut":
         """A check as the API tells it."""
-        findings = [FindingOut(**finding) for finding in check.findings]
-        return cls(created=check.created, problem_count=check.problem_count, findings=findings)
+        before = check.site.checks.filter(state=CheckState.DONE, pk__lt=check.pk).first() if check.report else None
+        news = news_since(findings_of(before), findings_of(check)) if before else []
+        return cls(
+            summary=CheckSummary.of(check),
+            report=_report(check.report) if check.report else None,
+            since=before.created if before else None,
+            news=[NewsOut(what=one.what, where=list(one.where), better=one.better) for one in news],
+        )
 
 
-@router.get("/sites/{site_id}/check", response=CheckOut | None)
-def latest_check(request: HttpRequest, site_id: int) -> CheckOut | None:
-    """The latest check of a site, or null."""
-    check = get_object_or_404(Site, pk=site_id).checks.first()
-    return CheckOut.of(check) if check else None
+def _report(report: dict[str, Any]) -> ReportOut:
+    files = [{**file, "content": file["is"]} for file in report["files"]]
+    return ReportOut.model_validate({**report, "files": files})
 
 
-@router.post("/sites/{site_id}/check", response={201: CheckOut})
-def check_site(request: HttpRequest, site_id: int) -> tuple[int, CheckOut]:
-    """Look at the site now."""
-    return 201, CheckOut.of(services.check_site(get_object_or_404(Site, pk=site_id)))
+def _webhook(text: str) -> str:
+    if text and joined(text, "") != text:
+        raise ValueError("write the address with https://, like https://tools.merrowmouth.example/bexi")
+    return text
+
+
+class WatchIn(Schema):
+    """How often a site is looked at by itself, and who is told when it got worse."""
+
+    every: Every
+    webhook: Annotated[str, StringConstraints(strip_whitespace=True, max_length=500), AfterValidator(_webhook)] = ""
+    mail: Annotated[str, StringConstraints(strip_whitespace=True, max_length=254, pattern=r"^$|^[^@\s]+@[^@\s]+$")] = ""
+
+
+class WatchOut(WatchIn):
+    """`troubled` says what could not be told the last time."""
+
+    troubled: str
+
+    @classmethod
+    def of(cls, watch: Watch) -> "WatchOut":
+        """A watch as the API tells it."""
+        return cls(every=Every(watch.every), webhook=watch.webhook, mail=watch.mail, troubled=watch.troubled)
+
+
+@router.get("/sites/{site_id}/checks", response=list[CheckSummary])
+def list_checks(request: HttpRequest, site_id: int) -> list[CheckSummary]:
+    """The checks of a site, the latest first."""
+    checks = get_object_or_404(Site, pk=site_id).checks.defer("report")
+    return [CheckSummary.of(check) for check in checks]
+
+
+@router.post("/sites/{site_id}/checks", response={201: CheckSummary})
+def order_check(request: HttpRequest, site_id: int) -> tuple[int, CheckSummary]:
+    """Have the site looked at in the background."""
+    return 201, CheckSummary.of(start_check(get_object_or_404(Site, pk=site_id)))
+
+
+@router.get("/checks/{check_id}", response=CheckOut)
+def get_check(request: HttpRequest, check_id: int) -> CheckOut:
+    """One check with what it found."""
+    return CheckOut.of(get_object_or_404(Check, pk=check_id))
+
+
+@router.post("/checks/{check_id}/stop", response=CheckSummary)
+def stop_check(request: HttpRequest, check_id: int) -> CheckSummary:
+    """Have a check end before the next address."""
+    check = get_object_or_404(Check, pk=check_id)
+    check.ask_to_stop()
+    return CheckSummary.of(check)
+
+
+@router.get("/checks/{check_id}/pictures/{sha256}")
+def picture(
+    request: HttpRequest, check_id: int, sha256: str, px: Annotated[int, Query(ge=1, le=_LARGEST)] = 16
+) -> HttpResponse:
+    """A picture that the check saw, as a PNG: of several sizes in one file the one that fits best."""
+    check = get_object_or_404(Check.objects.defer("report"), pk=check_id)
+    if sha256 not in check.pictures:
+        raise Http404
+    try:
+        response = HttpResponse(frame_apart(blobs.get(sha256), px), content_type="image/png")
+    except ArtworkRefused as refusal:
+        raise Http404 from refusal
+    response["Cache-Control"] = "private, max-age=31536000, immutable"
+    return response
+
+
+@router.get("/sites/{site_id}/watch", response=WatchOut | None)
+def get_watch(request: HttpRequest, site_id: int) -> WatchOut | None:
+    """How the site is looked at by itself, or null."""
+    watch = Watch.objects.filter(site=get_object_or_404(Site, pk=site_id)).first()
+    return WatchOut.of(watch) if watch else None
+
+
+@router.put("/sites/{site_id}/watch", response=WatchOut)
+def set_watch(request: HttpRequest, site_id: int, body: WatchIn) -> WatchOut:
+    """Have the site looked at by itself."""
+    site = get_object_or_404(Site, pk=site_id)
+    watch, _ = Watch.objects.update_or_create(site=site, defaults={**body.dict(), "troubled": ""})
+    return WatchOut.of(watch)
+
+
+@router.delete("/sites/{site_id}/watch", response={204: None})
+def end_watch(request: HttpRequest, site_id: int) -> tuple[int, None]:
+    """Leave the site alone from now on."""
+    Watch.objects.filter(site=get_object_or_404(Site, pk=site_id)).delete()
+    return 204, None

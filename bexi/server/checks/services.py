@@ -1,56 +1,177 @@
-"""Checking what a live site serves."""
+"""Checking what a live site serves, in the background, and keeping what was seen."""
 
-import dataclasses
-from collections.abc import Iterator
-from contextlib import contextmanager
+import time
+from collections.abc import Iterator, Mapping
 
-from bexi.core.errors import HostRefused
-from bexi.core.livesite.inspect import inspect
+from django.utils import timezone
+
+from bexi.core.livesite.comparison import news_since
+from bexi.core.livesite.findings import Action, Finding
+from bexi.core.livesite.history import Change, Past
+from bexi.core.livesite.inspect import MOST_PAGES, Once, Report, inspect, sha256
+from bexi.core.livesite.report import every_body, report_json, time_line_json, visitors_json
+from bexi.core.livesite.served import Fetch, Served
+from bexi.core.livesite.visitor import Reading, Shown, remembering
+from bexi.installing.plan import is_page
 from bexi.sandbox.icons import look_apart
+from bexi.sandbox.pages import read_page_apart
 from bexi.server import blobs, locks
-from bexi.server.checks.models import Check
-from bexi.server.fetching import visiting
-from bexi.server.problems import Conflict
+from bexi.server.checks.models import Check, CheckState
+from bexi.server.installs.models import Install, InstallState, InstallStep
 from bexi.server.sites.models import Site
+from bexi.web.visiting import visiting
 
-MOST_SECONDS = 60
-MOST_AT_ONCE = 3
-
-
-def check_site(site: Site) -> Check:
-    """Look at a site as its visitors see it.
-
-    Raises HostRefused when it has no address, Conflict when many are looked at already.
-    """
-    if not site.address:
-        raise HostRefused("no-address", "Bexi does not know this site's address yet. Enter it, then check again.")
-    with _one_of_few(), visiting(MOST_SECONDS) as fetch:
-        findings = inspect(site.address, _installed(site), fetch, look_apart)
-    return Check.objects.create(
-        site=site,
-        findings=[dataclasses.asdict(finding) for finding in findings],
-        problem_count=sum(not finding.ok for finding in findings),
-    )
+MOST_SECONDS = 120
+_TOLD_EVERY_SECONDS = 0.25
+_MOST_CHANGES = 6
+_KEPT = 60
+_MOST_USUAL = "blink"
 
 
-@contextmanager
-def _one_of_few() -> Iterator[None]:
-    for number in range(MOST_AT_ONCE):
-        try:
-            with locks.holding("check", number):
-                yield
-                return
-        except locks.Held:
-            continue
-    raise Conflict(
-        "many-checks", f"{MOST_AT_ONCE} checks are under way already. Wait for one to end, then check again."
-    )
+class CheckStopped(Exception):
+    """The person asked to stop."""
 
 
-def _installed(site: Site) -> dict[str, bytes]:
+def carry_out(check: Check) -> None:
+    """Look at the site and note how that ended."""
+    with locks.holding("check", check.pk):
+        _carry_out(check)
+
+
+def _carry_out(check: Check) -> None:
+    told = _Told(check)
+    ended: dict[str, object] = {"state": CheckState.FAILED}
+    try:
+        told(0, MOST_PAGES)
+        ended = {"state": CheckState.DONE, **_looked_at(check, told)}
+    except CheckStopped:
+        ended = {"state": CheckState.STOPPED}
+    except Exception:
+        ended["problem"] = "Something went wrong while looking; the log says more. Check again."
+        raise
+    finally:
+        _note(check, **ended)
+        _forget_old(check.site)
+
+
+def _looked_at(check: Check, told: "_Told") -> dict[str, object]:
+    """What is kept of a check."""
+    site = check.site
+    reading = remembering(Reading(read_page_apart, look_apart))
+    with visiting(MOST_SECONDS, site.address) as fetch:
+        once = Once(told.between(fetch), reading)
+        report = inspect(site.address, once, installed_files(site), _edited_pages(site), told=told)
+        if not report.pages:
+            return _kept(check, report, report_json(report), [])
+        past = Past(site.address, once.get, _changes(site))
+        now = time.time()
+        said = report_json(report) | visitors_json(past, reading, now, report.files)
+        line, seen = time_line_json(past, reading, now)
+    return _kept(check, report, said | {"time_line": line}, seen)
+
+
+def _kept(check: Check, report: Report, said: dict[str, object], seen: list[Mapping[str, Shown]]) -> dict[str, object]:
+    pictures = sorted({blobs.put(body) for body in every_body(report, seen)})
+    shown = seen[0][_MOST_USUAL].served if seen else None
+    before = check.site.checks.filter(state=CheckState.DONE, pk__lt=check.pk).first()
+    news = news_since(findings_of(before), report.findings) if before else []
+    return {
+        "report": said,
+        "pictures": pictures,
+        "problem_count": report.wrong,
+        "icon": sha256(shown.body) if shown else "",
+        "news": [one.told for one in news if not one.better],
+    }
+
+
+def findings_of(check: Check) -> list[Finding]:
+    """What was found, as values."""
+    told = check.report["findings"] if check.report else []
+    return [Finding(**{**one, "action": Action(one["action"]), "where": tuple(one["where"])}) for one in told]
+
+
+class _Told:
+    """Notes how many pages are looked at, now and then, and finds out whether to go on."""
+
+    def __init__(self, check: Check) -> None:
+        self._check = check
+        self._last = 0.0
+        self._counts = 0, 0
+
+    def __call__(self, done: int, total: int) -> None:
+        self._counts = done, total
+        if done < total and time.monotonic() - self._last < _TOLD_EVERY_SECONDS:
+            return
+        self._last = time.monotonic()
+        if not _note(self._check, state=CheckState.LOOKING, done=done, total=total):
+            raise CheckStopped
+
+    def between(self, fetch: Fetch) -> Fetch:
+        """The same fetching, which can be stopped before each address."""
+
+        def watched(url: str) -> Served:
+            self(*self._counts)
+            return fetch(url)
+
+        return watched
+
+
+def _note(check: Check, **changes: object) -> bool:
+    """Change what is recorded; returns whether the check is still wanted."""
+    rows = Check.objects.filter(pk=check.pk)
+    rows.update(changed=timezone.now(), **changes)
+    return rows.filter(stop_asked=False).exists()
+
+
+def _forget_old(site: Site) -> None:
+    """Keep the latest checks of a site."""
+    kept = list(site.checks.values_list("pk", flat=True)[:_KEPT])
+    site.checks.exclude(pk__in=kept).delete()
+
+
+def installed_files(site: Site) -> dict[str, bytes]:
     """The written files, with their bytes by path, of the installation that stands."""
-    install = site.installs.filter(state="done", undoes=None).first()
+    install = _standing(site)
     if install is None:
         return {}
     written = install.steps.exclude(kind="edit")
     return {step.path: blobs.get(step.after_sha256) for step in written if step.after_sha256}
+
+
+def _edited_pages(site: Site) -> list[str]:
+    """The pages edited by the installation that stands, which visitors reach by their paths."""
+    install = _standing(site)
+    edited = install.steps.filter(kind="edit").values_list("path", flat=True) if install else ()
+    return [path for path in edited if is_page(path) and path.endswith((".html", ".htm"))]
+
+
+def _standing(site: Site) -> Install | None:
+    return site.installs.filter(state=InstallState.DONE, undoes=None).first()
+
+
+def _changes(site: Site) -> list[Change]:
+    """What installing and undoing changed, the latest first, with what was there before."""
+    done = site.installs.filter(state__in=(InstallState.DONE, InstallState.UNDONE))[:_MOST_CHANGES]
+    return [
+        Change(
+            (install.changed if install.state == InstallState.DONE else install.created).timestamp(),
+            {step.path: blobs.get(step.before_sha256) if step.before_sha256 else None for step in _steps(install)},
+        )
+        for install in done
+    ]
+
+
+def _steps(install: Install) -> Iterator[InstallStep]:
+    """The steps whose earlier bytes tell what visitors saw: the icons, and the home page."""
+    for step in install.steps.all():
+        if step.kind != "edit" or step.path == "index.html":
+            yield step
+
+
+def give_up_interrupted() -> None:
+    """Note that checks nobody works on any more will not go on. Those that wait have their turn."""
+    looking = Check.objects.filter(state=CheckState.LOOKING)
+    for check in looking:
+        if not locks.is_held("check", check.pk):
+            told = "The check was interrupted when Bexi ended. Check again."
+            looking.filter(pk=check.pk).update(state=CheckState.FAILED, problem=told)

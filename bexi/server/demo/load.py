@@ -11,7 +11,7 @@ from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
 from bexi.server.benches.services import save_draft
 from bexi.server.builds.services import build_site
-from bexi.server.checks.services import check_site
+from bexi.server.checks.starting import check_now
 from bexi.server.demo import artwork as drawings
 from bexi.server.installs.starting import install_now
 from bexi.server.sites.models import Site
@@ -39,8 +39,8 @@ def load_demo(served: Path, control_port: int) -> None:
     build_site(crew)
     with running(served, control_port):
         install_now(crew)
-        check_site(crew)
-        check_site(log)
+        check_now(crew)
+        check_now(log)
 
 
 def _place(site: DemoSite, served: Path, control_port: int) -> str:

@@ -10,10 +10,10 @@ from bexi.hosts.place import Place
 from bexi.hosts.protocol import Host
 from bexi.installing.top_folder import system_folder, warning_about
 from bexi.server import vault
-from bexi.server.fetching import visiting
 from bexi.server.installs.models import Install, KeptSecret
 from bexi.server.sites.models import Site, account_changed
 from bexi.server.sites.own_folder import refuse_own_folder
+from bexi.web.visiting import visiting
 
 _MOST_SECONDS = 20
 
@@ -74,7 +74,7 @@ def place_warning(site: Site, host: Host) -> str:
     nearby = system_folder(Place.parse(site.place))
     if nearby or not site.address:
         return nearby
-    with visiting(_MOST_SECONDS) as fetch:
+    with visiting(_MOST_SECONDS, site.address) as fetch:
 
         def served(path: str) -> bytes | None:
             answer = fetch(urljoin(site.address, quote(path)))

@@ -1,6 +1,7 @@
 """Sites over the API."""
 
-from typing import Annotated
+from datetime import datetime
+from typing import Annotated, Any
 from urllib.parse import urlsplit
 
 from django.http import HttpRequest
@@ -9,7 +10,7 @@ from ninja import Router, Schema
 from pydantic import AfterValidator, StringConstraints
 
 from bexi.core.errors import HostRefused
-from bexi.core.livesite.pages import joined
+from bexi.core.livesite.served import joined
 from bexi.hosts.place import Place, PlaceKind
 from bexi.server.sites.models import Site, account_changed
 from bexi.server.sites.own_folder import refuse_own_folder
@@ -40,7 +41,22 @@ class SiteIn(Schema):
     place: Annotated[str, StringConstraints(strip_whitespace=True, max_length=500), AfterValidator(_place)] = ""
 
 
+class SeenIconOut(Schema):
+    """The icon that most visitors' tabs showed when it was looked at; `sha256` is empty for none."""
+
+    check_id: int
+    sha256: str
+    at: datetime
+
+    @classmethod
+    def of(cls, check: Any) -> "SeenIconOut":
+        """The icon of a site's latest check."""
+        return cls(check_id=check.pk, sha256=check.icon, at=check.created)
+
+
 class SiteOut(Schema):
+    """A site; `news` are sentences on what got worse between its two latest checks."""
+
     id: int
     name: str
     address: str
@@ -49,11 +65,13 @@ class SiteOut(Schema):
     state: SiteState
     has_build: bool
     installed_build_id: int | None
+    seen: SeenIconOut | None
+    news: list[str]
 
     @classmethod
     def of(cls, site: Site) -> "SiteOut":
         """A site as the API tells it."""
-        install = latest(site, "standing_install")
+        install, check = latest(site, "standing_install"), latest(site, "latest_check")
         return cls(
             id=site.pk,
             name=site.name,
@@ -63,6 +81,8 @@ class SiteOut(Schema):
             state=state_of(site),
             has_build=latest(site, "latest_build") is not None,
             installed_build_id=install.build_id if install else None,
+            seen=SeenIconOut.of(check) if check else None,
+            news=check.news if check else [],
         )
 
 

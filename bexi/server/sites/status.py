@@ -26,7 +26,7 @@ def with_latest(sites: QuerySet[Site]) -> QuerySet[Site]:
         _latest("builds", "latest_build"),
         _latest("installs", "latest_install", without={"state": "put-back"}, undoes=None),
         _latest("installs", "standing_install", undoes=None, state="done"),
-        _latest("checks", "latest_check"),
+        _latest("checks", "latest_check", state="done"),
     )
 
 

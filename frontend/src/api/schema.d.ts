@@ -1292,7 +1292,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sites/{site_id}/check": {
+    "/api/sites/{site_id}/checks": {
         parameters: {
             query?: never;
             header?: never;
@@ -1300,17 +1300,105 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Latest Check
-         * @description The latest check of a site, or null.
+         * List Checks
+         * @description The checks of a site, the latest first.
          */
-        get: operations["bexi_server_checks_api_latest_check"];
+        get: operations["bexi_server_checks_api_list_checks"];
         put?: never;
         /**
-         * Check Site
-         * @description Look at the site now.
+         * Order Check
+         * @description Have the site looked at in the background.
          */
-        post: operations["bexi_server_checks_api_check_site"];
+        post: operations["bexi_server_checks_api_order_check"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checks/{check_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Check
+         * @description One check with what it found.
+         */
+        get: operations["bexi_server_checks_api_get_check"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checks/{check_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Check
+         * @description Have a check end before the next address.
+         */
+        post: operations["bexi_server_checks_api_stop_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checks/{check_id}/pictures/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description A picture that the check saw, as a PNG: of several sizes in one file the one that fits best.
+         */
+        get: operations["bexi_server_checks_api_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Watch
+         * @description How the site is looked at by itself, or null.
+         */
+        get: operations["bexi_server_checks_api_get_watch"];
+        /**
+         * Set Watch
+         * @description Have the site looked at by itself.
+         */
+        put: operations["bexi_server_checks_api_set_watch"];
+        post?: never;
+        /**
+         * End Watch
+         * @description Leave the site alone from now on.
+         */
+        delete: operations["bexi_server_checks_api_end_watch"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1326,7 +1414,25 @@ export interface components {
          * @enum {string}
          */
         PlaceKind: "folder" | "ftp" | "ftps" | "sftp";
-        /** SiteOut */
+        /**
+         * SeenIconOut
+         * @description The icon that most visitors' tabs showed when it was looked at; `sha256` is empty for none.
+         */
+        SeenIconOut: {
+            /** Check Id */
+            check_id: number;
+            /** Sha256 */
+            sha256: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * SiteOut
+         * @description A site; `news` are sentences on what got worse between its two latest checks.
+         */
         SiteOut: {
             /** Id */
             id: number;
@@ -1342,6 +1448,9 @@ export interface components {
             has_build: boolean;
             /** Installed Build Id */
             installed_build_id: number | null;
+            seen: components["schemas"]["SeenIconOut"] | null;
+            /** News */
+            news: string[];
         };
         /**
          * SiteState
@@ -2793,32 +2902,237 @@ export interface components {
             /** Steps */
             steps: string[];
         };
-        /** CheckOut */
-        CheckOut: {
+        /**
+         * CheckState
+         * @description How far a check has come; the last three end it.
+         * @enum {string}
+         */
+        CheckState: "waiting" | "looking" | "done" | "stopped" | "failed";
+        /**
+         * CheckSummary
+         * @description One check in a list; `done` of `total` pages are looked at, `lost` when nothing works on it any more.
+         */
+        CheckSummary: {
+            /** Id */
+            id: number;
             /**
              * Created
              * Format: date-time
              */
             created: string;
+            state: components["schemas"]["CheckState"];
+            /** Lost */
+            lost: boolean;
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+            /** Problem */
+            problem: string;
             /** Problem Count */
             problem_count: number;
-            /** Findings */
-            findings: components["schemas"]["FindingOut"][];
         };
-        /** FindingOut */
-        FindingOut: {
-            /** Ok */
-            ok: boolean;
+        /**
+         * Action
+         * @description What mends a finding: the control that a person is led to.
+         * @enum {string}
+         */
+        Action: "install" | "stamp" | "plan" | "bench" | "headers" | "address" | "by-hand";
+        /**
+         * CheckFindingOut
+         * @description `wrong` is false for mere advice; `where` are addresses of pages or files.
+         */
+        CheckFindingOut: {
             /** What */
             what: string;
+            /** Wrong */
+            wrong: boolean;
             /** Where */
-            where: string;
+            where: string[];
             /** Evidence */
             evidence: string;
             /** Why */
             why: string;
             /** Remedy */
             remedy: string;
+            action: components["schemas"]["Action"];
+        };
+        /**
+         * CheckOut
+         * @description A check with what it found; `since` is when the check before was made, and `news` what changed.
+         */
+        CheckOut: {
+            summary: components["schemas"]["CheckSummary"];
+            report: components["schemas"]["ReportOut"] | null;
+            /** Since */
+            since: string | null;
+            /** News */
+            news: components["schemas"]["NewsOut"][];
+        };
+        /**
+         * FileOut
+         * @description `as_installed` is null for a file that was not installed; `is` what it is by its content.
+         */
+        FileOut: {
+            /** Address */
+            address: string;
+            /** Status */
+            status: number;
+            /** Problem */
+            problem: string;
+            /** Type */
+            type: string;
+            /** Content */
+            content: string;
+            /** As Installed */
+            as_installed: boolean | null;
+            /** Fresh Seconds */
+            fresh_seconds: number;
+            /** Fresh Why */
+            fresh_why: string;
+        };
+        /**
+         * NewsOut
+         * @description What came, or went when `better`, since the check before.
+         */
+        NewsOut: {
+            /** What */
+            what: string;
+            /** Where */
+            where: string[];
+            /** Better */
+            better: boolean;
+        };
+        /** NotLookedAtOut */
+        NotLookedAtOut: {
+            /** Pages */
+            pages: number;
+            /** Files */
+            files: number;
+            /** Examples */
+            examples: string[];
+        };
+        /**
+         * PageOut
+         * @description A page that was looked at; `problem` when it did not come.
+         */
+        PageOut: {
+            /** Address */
+            address: string;
+            /** Title */
+            title: string;
+            /** Problem */
+            problem: string;
+            /** Taken */
+            taken: {
+                [key: string]: components["schemas"]["TakenOut"];
+            };
+        };
+        /**
+         * ReportOut
+         * @description What was seen. `changed` and `certain_from` are null when nothing tells that anything was changed.
+         */
+        ReportOut: {
+            /** Address */
+            address: string;
+            /** Findings */
+            findings: components["schemas"]["CheckFindingOut"][];
+            /** Pages */
+            pages: components["schemas"]["PageOut"][];
+            /** Files */
+            files: components["schemas"]["FileOut"][];
+            not_looked_at: components["schemas"]["NotLookedAtOut"];
+            time_line?: components["schemas"]["TimeLineOut"] | null;
+            /** Changed */
+            changed?: string | null;
+            /** Certain From */
+            certain_from?: string | null;
+        };
+        /**
+         * ShownOut
+         * @description What one kind of visitor shows; `sha256` names the picture, null for none or for one that nobody kept.
+         *
+         *     `state` is "new" for what a first visit shows, "old" for an earlier picture, "earlier" for one that is not known.
+         */
+        ShownOut: {
+            /** Address */
+            address: string | null;
+            /** Why */
+            why: string;
+            /** Masked */
+            masked: boolean;
+            /** Sha256 */
+            sha256: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "new" | "old" | "earlier";
+        };
+        /** TakenOut */
+        TakenOut: {
+            /** Address */
+            address: string | null;
+            /** Why */
+            why: string;
+        };
+        /**
+         * TimeLineOut
+         * @description `seen[came][returns]` is a number into `distinct`, each by kind of visitor.
+         */
+        TimeLineOut: {
+            /** Came */
+            came: string[];
+            /** Returns */
+            returns: string[];
+            /** Seen */
+            seen: number[][];
+            /** Distinct */
+            distinct: {
+                [key: string]: components["schemas"]["ShownOut"];
+            }[];
+        };
+        /**
+         * Every
+         * @description How often a site is looked at by itself.
+         * @enum {string}
+         */
+        Every: "day" | "week";
+        /**
+         * WatchOut
+         * @description `troubled` says what could not be told the last time.
+         */
+        WatchOut: {
+            every: components["schemas"]["Every"];
+            /**
+             * Webhook
+             * @default
+             */
+            webhook: string;
+            /**
+             * Mail
+             * @default
+             */
+            mail: string;
+            /** Troubled */
+            troubled: string;
+        };
+        /**
+         * WatchIn
+         * @description How often a site is looked at by itself, and who is told when it got worse.
+         */
+        WatchIn: {
+            every: components["schemas"]["Every"];
+            /**
+             * Webhook
+             * @default
+             */
+            webhook: string;
+            /**
+             * Mail
+             * @default
+             */
+            mail: string;
         };
     };
     responses: never;
@@ -4569,7 +4883,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_checks_api_latest_check: {
+    bexi_server_checks_api_list_checks: {
         parameters: {
             query?: never;
             header?: never;
@@ -4586,12 +4900,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CheckOut"] | null;
+                    "application/json": components["schemas"]["CheckSummary"][];
                 };
             };
         };
     };
-    bexi_server_checks_api_check_site: {
+    bexi_server_checks_api_order_check: {
         parameters: {
             query?: never;
             header?: never;
@@ -4608,8 +4922,143 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
+                    "application/json": components["schemas"]["CheckSummary"];
+                };
+            };
+        };
+    };
+    bexi_server_checks_api_get_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                check_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
                     "application/json": components["schemas"]["CheckOut"];
                 };
+            };
+        };
+    };
+    bexi_server_checks_api_stop_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                check_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckSummary"];
+                };
+            };
+        };
+    };
+    bexi_server_checks_api_picture: {
+        parameters: {
+            query?: {
+                px?: number;
+            };
+            header?: never;
+            path: {
+                check_id: number;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_checks_api_get_watch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchOut"] | null;
+                };
+            };
+        };
+    };
+    bexi_server_checks_api_set_watch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WatchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchOut"];
+                };
+            };
+        };
+    };
+    bexi_server_checks_api_end_watch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -1,79 +1,188 @@
+import dataclasses
 from unittest import TestCase
 
 from PIL import Image
 
 from bexi.core.formats import ico
-from bexi.core.livesite.icon_file import look_at
-from bexi.core.livesite.inspect import MOST_PAGES, Finding, inspect
-from bexi.core.livesite.pages import Served
+from bexi.core.livesite.comparison import news_since
+from bexi.core.livesite.findings import Action, Finding
+from bexi.core.livesite.inspect import MOST_PAGES, inspect
+from bexi.core.livesite.report import report_json
+from bexi.core.livesite.served import Served
+from tests.core.livesite.site import HOME, READING, FakeSite, html
+from tests.core.livesite.test_engines import SVG
 from tests.pictures import encoded, noise, plain_png
 
-ADDRESS = "http://merrowmouth.example/"
-HOME = b'<html><head><title>a</title><link rel="icon" href="favicon.ico"></head><body><a href="/b.html#x">b</a></body>'
+LINES = '<link rel="icon" href="/favicon.ico"><link rel="apple-touch-icon" href="/touch.png">'
+GOOD = {
+    "": html(LINES, '<a href="/b.html#x">b</a>'),
+    "b.html": html(LINES),
+    "favicon.ico": ico.write([noise(16, 16)]),
+    "touch.png": plain_png(180, 180),
+}
 
 
-class FakeSite:
-    """Answers from a dictionary of paths; anything else is a 404."""
-
-    def __init__(self, files: dict[str, bytes]) -> None:
-        self.files = files
-        self.asked: list[str] = []
-
-    def __call__(self, url: str) -> Served:
-        path = url.removeprefix(ADDRESS)
-        self.asked.append(path)
-        if path not in self.files:
-            return Served(url, 404, "text/html")
-        is_page = path == "" or path.endswith(".html")
-        return Served(url, 200, "text/html; charset=utf-8" if is_page else "image/png", self.files[path])
+def look(files: dict[str, bytes], installed: dict[str, bytes] | None = None, **options):
+    site = FakeSite(files, options.pop("headers", {}), options.pop("moved", {}))
+    return inspect(HOME, site.once(), installed or {}, **options)
 
 
-def problems(files: dict[str, bytes], installed: dict[str, bytes] | None = None) -> dict[str, Finding]:
-    findings = inspect(ADDRESS, installed or {}, FakeSite(files), look_at)
-    return {finding.what: finding for finding in findings if not finding.ok}
+def found(files: dict[str, bytes], installed: dict[str, bytes] | None = None, **options) -> dict[str, Finding]:
+    return {one.what: one for one in look(files, installed, **options).findings}
 
 
 class InspectTests(TestCase):
-    good = {"": HOME, "b.html": HOME, "favicon.ico": ico.write([noise(16, 16)])}
+    def test_a_good_site_has_no_findings(self):
+        self.assertEqual(found(GOOD, {"favicon.ico": GOOD["favicon.ico"], "touch.png": GOOD["touch.png"]}), {})
 
-    def test_a_good_site_has_no_problems(self):
-        self.assertEqual(problems(self.good, {"favicon.ico": self.good["favicon.ico"]}), {})
-
-    def test_each_problem_is_named_with_its_evidence(self):
+    def test_each_problem_is_named_with_its_evidence_and_its_remedy(self):
         jpeg = encoded(Image.new("RGB", (30, 30)), "JPEG")
-        clear = encoded(Image.new("RGBA", (20, 20)), "PNG")
-        home_icon = HOME.replace(b"</head>", b'<link rel="apple-touch-icon" href="/t.png"></head>')
-        for changes, what, evidence in (
-            ({"favicon.ico": jpeg}, "Not an ICO", "JPEG"),
-            ({"favicon.ico": b"hello"}, "Not a picture", "5 bytes"),
-            ({"b.html": b"<html><head></head></html>"}, "Page declares no icon", "rel=icon"),
-            ({"b.html": b"<p>no head here"}, "Page without a head", "without a head of its own"),
-            ({"": home_icon, "t.png": clear}, "Home-screen icon is transparent", "clear"),
-            ({"": home_icon}, "Icon missing", "404"),
+        clear = encoded(Image.new("RGBA", (180, 180)), "PNG")
+        manifest = html(LINES + '<link rel="manifest" href="m.webmanifest">')
+        members = b'{"icons":[{"src":"gone.png","sizes":"192x192"},{"src":"favicon.ico","sizes":"512x512"}]}'
+        svg = html(LINES + '<link rel="icon" type="image/svg+xml" href="/icon.svg">')
+        year = {"cache-control": "max-age=31536000"}
+        for changes, what, evidence, action, wrong, headers in (
+            ({"favicon.ico": jpeg}, "Not an ICO", "JPEG", Action.INSTALL, True, {}),
+            ({"favicon.ico": b"hello"}, "Not a picture", "5 bytes", Action.INSTALL, True, {}),
+            (
+                {"favicon.ico": b"<!doctype html>"},
+                "A page instead of an icon",
+                "text/html",
+                Action.INSTALL,
+                True,
+                {"favicon.ico": {"content-type": "text/html"}},
+            ),
+            ({"b.html": html()}, "Page declares no icon", "rel=icon", Action.INSTALL, False, {}),
+            ({"touch.png": clear}, "Home-screen icon is transparent", "clear", Action.INSTALL, True, {}),
+            ({"touch.png": None}, "Declared icon is missing", "404", Action.INSTALL, True, {}),
+            ({"favicon.ico": None}, "No icon in tabs", "blink and gecko and webkit", Action.INSTALL, True, {}),
+            ({"": manifest, "m.webmanifest": b"no"}, "Not a manifest", "JSON", Action.INSTALL, True, {}),
+            ({"": manifest, "m.webmanifest": b"{}"}, "Manifest lacks icons", "192 px", Action.INSTALL, False, {}),
+            (
+                {"": manifest, "m.webmanifest": members},
+                "Manifest names a broken icon",
+                "gone.png",
+                Action.INSTALL,
+                True,
+                {},
+            ),
+            (
+                {"": svg, "icon.svg": SVG},
+                "SVG served with a wrong type",
+                "text/plain",
+                Action.HEADERS,
+                True,
+                {"icon.svg": {"content-type": "text/plain"}},
+            ),
+            (
+                {},
+                "Served with a wrong type",
+                "application/x",
+                Action.HEADERS,
+                False,
+                {"touch.png": {"content-type": "application/x"}},
+            ),
+            ({}, "Kept for very long under one address", "365 days", Action.STAMP, False, {"favicon.ico": year}),
+            (
+                {"b.html": html(LINES, '<link rel="icon" href="/touch.png">')},
+                "Icon line outside the head",
+                "touch.png",
+                Action.BY_HAND,
+                True,
+                {},
+            ),
+            (
+                {"b.html": html(LINES + '<link rel="icon" href="http://[">')},
+                "Icon line that leads nowhere",
+                "rel=icon",
+                Action.INSTALL,
+                True,
+                {},
+            ),
+            ({"": html(LINES, '<a href="/gone.html">')}, "Page not served", "404", Action.BY_HAND, False, {}),
         ):
-            found = problems({**self.good, **changes})
-            self.assertEqual(list(found), [what])
-            self.assertIn(evidence, found[what].evidence)
+            files = {path: data for path, data in {**GOOD, **changes}.items() if data is not None}
+            findings = found(files, headers=headers)
+            self.assertIn(what, findings, changes)
+            one = findings[what]
+            self.assertIn(evidence, one.evidence)
+            self.assertEqual((one.action, one.wrong), (action, wrong), what)
+            self.assertTrue(one.why and one.remedy.endswith("."), one)
+
+    def test_pages_with_the_same_finding_stand_together(self):
+        pages = {f"p{number}.html": html() for number in range(5)}
+        home = html(LINES, "".join(f'<a href="{path}">x</a>' for path in pages))
+        one = found({**GOOD, "": home, **pages})["Page declares no icon"]
+        self.assertEqual(one.where, tuple(HOME + path for path in pages))
 
     def test_served_bytes_are_compared_with_the_installed_ones(self):
-        found = problems(self.good, {"favicon.ico": plain_png(), "icon-16.png": plain_png()})
-        self.assertEqual(list(found), ["Icon file not as installed"])
-        self.assertIn("404", found["Icon file not as installed"].evidence)
+        findings = found(GOOD, {"favicon.ico": plain_png(), "icon-16.png": plain_png()})
+        self.assertIn("File not as installed", findings)
+        self.assertIn("404", findings["Installed file is not served"].evidence)
+
+    def test_an_icon_that_was_not_installed_and_wins_is_told(self):
+        old = html('<link rel="icon" sizes="32x32" href="/old.png">')
+        findings = found({**GOOD, "": old, "old.png": plain_png(32, 32)}, {"favicon.ico": GOOD["favicon.ico"]})
+        self.assertIn("old.png", findings["Another icon wins"].evidence)
+
+    def test_no_false_alarms(self):
+        """A redirect to /en/ with a relative icon; a base; an address with a stamp, kept for a year."""
+        english = html('<link rel="icon" href="i.png"><link rel="apple-touch-icon" href="/touch.png">')
+        based = html('<base href="/en/"><link rel="icon" href="i.png"><link rel="apple-touch-icon" href="/touch.png">')
+        stamped = html('<link rel="icon" href="/i.png?v=1"><link rel="apple-touch-icon" href="/touch.png">')
+        icons = {"en/i.png": plain_png(32, 32), "touch.png": GOOD["touch.png"]}
+        self.assertEqual(found({"en/": english, **icons}, moved={"": "en/"}), {})
+        self.assertEqual(found({"": based, **icons}), {})
+        year = {"i.png?v=1": {"cache-control": "max-age=31536000, immutable"}}
+        self.assertEqual(found({"": stamped, "i.png?v=1": plain_png(32, 32), **icons}, headers=year), {})
 
     def test_silent_site(self):
-        findings = inspect(ADDRESS, {}, lambda url: Served(url, 0, error="No answer: timeout."), look_at)
-        self.assertEqual([finding.evidence for finding in findings], ["No answer: timeout."])
+        site = FakeSite({})
+        report = inspect(HOME, site.once(), {})
+        self.assertEqual(
+            [(one.what, one.evidence) for one in report.findings], [("The site does not answer", "status 404")]
+        )
+        self.assertEqual(site.asked, [""])
 
     def test_pages_are_visited_once_on_this_host_only_and_not_for_ever(self):
         def endless(url: str) -> Served:
             asked.append(url)
-            page = (
-                f'<head></head><a href="{url}x.html"></a><a href="http://[bad"></a><a href="http://else.example/"></a>'
-            )
-            return Served(url, 200, "text/html", page.encode())
+            links = f'<a href="{url}x"></a><a href="http://[bad"></a><a href="http://else.example/"></a>'
+            return Served(url, 200, {"content-type": "text/html"}, html(LINES, links))
 
         asked: list[str] = []
-        inspect(ADDRESS, {}, endless, look_at)
-        self.assertTrue(all(url.startswith(ADDRESS) for url in asked))
-        self.assertLessEqual(len(asked), MOST_PAGES + 1)  # and /favicon.ico
+        once = dataclasses.replace(FakeSite({}).once(), fetch=endless, reading=READING)
+        report = inspect(HOME, once, {})
+        self.assertEqual((len(report.pages), len(report.left)), (MOST_PAGES, 1))
+        self.assertTrue(all(url.startswith(HOME) for url in asked))
         self.assertEqual(len(asked), len(set(asked)))
+
+    def test_progress_is_told_and_may_stop_it(self):
+        told: list[tuple[int, int]] = []
+        look(GOOD, most=5, told=lambda done, total: told.append((done, total)))
+        self.assertEqual(told, [(1, 5), (2, 5), (5, 5)])
+
+        def stop(done: int, total: int) -> None:
+            raise InterruptedError
+
+        with self.assertRaises(InterruptedError):
+            look(GOOD, told=stop)
+
+    def test_the_report_says_of_each_page_what_is_taken(self):
+        said = report_json(look(GOOD))
+        self.assertEqual([one["address"] for one in said["pages"]], [HOME, f"{HOME}b.html"])
+        self.assertEqual(said["pages"][0]["taken"]["blink"]["address"], f"{HOME}favicon.ico")
+        self.assertEqual(set(said["pages"][0]["taken"]), {"blink", "gecko", "webkit", "search", "home-screen", "app"})
+        self.assertEqual([one["kind"] for one in said["pages"][0]["declared"]], ["icon", "apple-touch-icon"])
+
+    def test_news_since_an_earlier_check(self):
+        def finding(what: str, *where: str, wrong: bool = True) -> Finding:
+            return Finding(what, "e", "w", "r.", Action.INSTALL, where, wrong)
+
+        before = [finding("No icon in tabs", "a"), finding("Not square", "i"), finding("Old advice", "x", wrong=False)]
+        after = [finding("No icon in tabs", "a", "b", "c"), finding("New advice", "x", wrong=False)]
+        self.assertEqual(
+            [one.told for one in news_since(before, after)],
+            ["New: no icon in tabs, 2 places", "Gone: not square, 1 place"],
+        )

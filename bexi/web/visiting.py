@@ -1,4 +1,7 @@
-"""Asking a live site carefully: only http and https, bounded in bytes, time and redirects, never machines nearby."""
+"""Asking a live site carefully: only http and https, bounded in bytes, time and redirects.
+
+Only the host that a person named may be one of a private network; a redirect or a link never leads into one.
+"""
 
 import time
 import typing
@@ -6,18 +9,18 @@ import zlib
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
-from urllib.parse import urlsplit
 
 import httpcore
 import httpx
 
 from bexi.core.errors import HostRefused
-from bexi.core.livesite.pages import Fetch, Served
-from bexi.hosts.asking import Resolve, addresses_of, resolve
+from bexi.core.livesite.served import Fetch, Served
+from bexi.hosts.asking import Resolve, addresses_of, is_public, resolve
 
 LARGEST_ANSWER = 4 * 1024 * 1024
 TIMEOUT_SECONDS = 5
-REDIRECTS = 3
+REDIRECTS = 5
+_USUAL_PORTS = (80, 443)
 _COMPRESSED = ("gzip", "x-gzip", "deflate")
 _GZIP_OR_ZLIB = 47  # zlib finds out which
 
@@ -37,41 +40,51 @@ class Deadline:
 
 
 @contextmanager
-def visiting(seconds: float, find: Resolve = resolve) -> Iterator[Fetch]:
-    """What gets addresses while the block runs, all of them together within so many seconds."""
+def visiting(seconds: float, named: str, find: Resolve = resolve) -> Iterator[Fetch]:
+    """What gets addresses while the block runs, all of them together within so many seconds.
+
+    `named` is the address that a person gave.
+    """
     deadline = Deadline(time.monotonic() + seconds)
-    pool = httpcore.ConnectionPool(ssl_context=httpx.create_ssl_context(), network_backend=_Network(deadline, find))
-    with httpx.Client(transport=_Transport(pool), timeout=TIMEOUT_SECONDS, trust_env=False) as client:
+    careful = transport(deadline, find, named)
+    with httpx.Client(transport=careful, timeout=TIMEOUT_SECONDS, trust_env=False) as client:
         yield lambda url: fetch(client, url, deadline)
 
 
+def transport(deadline: Deadline, find: Resolve, named: str) -> httpx.BaseTransport:
+    """A transport that connects only where it may, and to nothing after the deadline."""
+    network = _Network(deadline, find, named)
+    return _Transport(httpcore.ConnectionPool(ssl_context=httpx.create_ssl_context(), network_backend=network))
+
+
 def fetch(client: httpx.Client, url: str, deadline: Deadline | None = None) -> Served:
-    """What the site answers. Redirects are followed on the same host only."""
-    target = url
+    """What the site answers in the end, after at most REDIRECTS redirects."""
+    moved: tuple[str, ...] = ()
     try:
-        host = urlsplit(url).netloc
         for _ in range(REDIRECTS + 1):
             if deadline:
                 deadline.left(None)
-            served, target = _get(client, url, target, deadline)
+            served, target = _get(client, url, moved, deadline)
             if served is not None:
                 return served
-            if urlsplit(target).netloc != host:
-                return Served(url, 0, error=f"It sends visitors on to another host, {urlsplit(target).netloc[:80]}.")
-        return Served(url, 0, error="It sends visitors on in a circle.")
+            moved = (*moved, target)
+        return Served(url, 0, error="It sends visitors on in a circle.", moved=moved)
     except HostRefused as refusal:
-        return Served(url, 0, error=refusal.sentence)
+        return Served(url, 0, error=refusal.sentence, moved=moved)
     except (httpcore.TimeoutException, httpx.TimeoutException):
-        return Served(url, 0, error="No answer: it took too long.")
+        return Served(url, 0, error="No answer: it took too long.", moved=moved)
     except (httpx.InvalidURL, httpx.UnsupportedProtocol, httpcore.UnsupportedProtocol, ValueError):
         return Served(url[:300], 0, error="This is no address that can be asked.")
     except (httpx.HTTPError, httpcore.NetworkError, httpcore.ProtocolError, OSError) as error:
-        return Served(url, 0, error=f"No answer: {type(error).__name__}.")
+        return Served(url, 0, error=f"No answer: {type(error).__name__}.", moved=moved)
 
 
-def _get(client: httpx.Client, url: str, target: str, deadline: Deadline | None) -> tuple[Served | None, str]:
+def _get(
+    client: httpx.Client, url: str, moved: tuple[str, ...], deadline: Deadline | None
+) -> tuple[Served | None, str]:
+    target = moved[-1] if moved else url
     with client.stream("GET", target, headers={"Accept-Encoding": "identity"}) as response:
-        if response.is_redirect:
+        if response.has_redirect_location:
             return None, str(response.next_request.url) if response.next_request else target
         body = b""
         for chunk in response.iter_raw():
@@ -85,7 +98,8 @@ def _get(client: httpx.Client, url: str, target: str, deadline: Deadline | None)
             return Served(url, 0, error="It answers in an encoding that was not asked for."), target
         if len(plain) > LARGEST_ANSWER:
             return _too_large(url), target
-        return Served(url, response.status_code, response.headers.get("content-type", ""), plain), target
+        headers = {name.lower(): value for name, value in response.headers.items()}
+        return Served(url, response.status_code, headers, plain, moved=moved, at=time.time()), target
 
 
 def _too_large(url: str) -> Served:
@@ -143,10 +157,11 @@ class _Body(httpx.SyncByteStream):
 class _Network(httpcore.NetworkBackend):
     """Connects to the very address that was looked at, and lets nothing outlast the deadline."""
 
-    def __init__(self, deadline: Deadline, find: Resolve) -> None:
+    def __init__(self, deadline: Deadline, find: Resolve, named: str) -> None:
         self._plain = httpcore.SyncBackend()
         self._deadline = deadline
         self._find = find
+        self._named = _read(named)
 
     def connect_tcp(
         self,
@@ -158,12 +173,31 @@ class _Network(httpcore.NetworkBackend):
     ) -> httpcore.NetworkStream:
         failed: Exception = httpcore.ConnectError(f"{host} has no address")
         for address in addresses_of(host, port, self._find):
+            if not is_public(address) and not self._is_named(host, port):
+                raise HostRefused(
+                    "address-not-asked",
+                    f"It leads to {host[:80]}:{port} on a private network. Only the site's own address may be there.",
+                )
             try:
                 left = self._deadline.left(timeout)
                 return _Stream(self._plain.connect_tcp(address, port, left, None, socket_options), self._deadline)
             except httpcore.ConnectError as error:
                 failed = error
         raise failed
+
+    def _is_named(self, host: str, port: int) -> bool:
+        """Whether this is the host that the person named, by its own port or a usual one."""
+        own = self._named.port or (443 if self._named.scheme == "https" else 80)
+        ports = _USUAL_PORTS if own in _USUAL_PORTS else (own,)
+        return host == self._named.raw_host.decode("ascii") and port in ports
+
+
+def _read(address: str) -> httpx.URL:
+    """An address, empty for what is none: whatever asks for it is told so."""
+    try:
+        return httpx.URL(address)
+    except httpx.InvalidURL:
+        return httpx.URL()
 
 
 class _Stream(httpcore.NetworkStream):

@@ -7,6 +7,9 @@ from django.core.management.base import BaseCommand
 
 from bexi.server import own_disk, worker
 from bexi.server.builds import services as builds
+from bexi.server.checks import services as checks
+from bexi.server.checks import watching
+from bexi.server.checks.starting import start_check
 from bexi.server.installs import planning
 from bexi.server.installs.services import recover
 
@@ -21,6 +24,7 @@ class Command(BaseCommand):
     def handle(self, *args: object, **options: object) -> None:
         """Work until the signal to end."""
         worker.keep_beating()
+        watching.keep_looking(start_check)
         while True:
             try:
                 self._see_to_what_was_interrupted()
@@ -36,5 +40,6 @@ class Command(BaseCommand):
         """Say of each interrupted installation how it ended."""
         builds.give_up_interrupted()
         planning.give_up_interrupted()
+        checks.give_up_interrupted()
         for journal in recover():
             self.stdout.write(f"{journal}: {journal.get_state_display()}. {journal.problem}")

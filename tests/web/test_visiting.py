@@ -8,8 +8,10 @@ from unittest import TestCase
 
 import httpx
 
-from bexi.core.livesite.pages import Served
-from bexi.server.fetching import LARGEST_ANSWER, fetch, visiting
+from bexi.core.errors import HostRefused
+from bexi.core.livesite.served import Served
+from bexi.web.telling import post
+from bexi.web.visiting import LARGEST_ANSWER, REDIRECTS, fetch, visiting
 
 SITE = "http://merrowmouth.example"
 
@@ -38,16 +40,17 @@ class FetchingTests(TestCase):
         served = self.fetch({"/": answered(404, b"gone", Content_Type="text/html")})
         self.assertEqual((served.status, served.content_type, served.body), (404, "text/html", b"gone"))
 
-    def test_redirects_are_followed_on_the_same_host_only(self):
-        answers = {"/": answered(301, Location="/home"), "/home": answered(200, b"home")}
-        self.assertEqual(self.fetch(answers).body, b"home")
-        away = {"/": answered(302, Location="http://127.0.0.1:9/secret")}
-        self.assertIn("another host", self.fetch(away).error)
-        self.assertEqual(self.asked, [f"{SITE}/"])
+    def test_redirects_are_followed_and_the_way_is_told(self):
+        away = "https://www.merrowmouth.example/home"
+        answers = {"/": answered(301, Location=away), "/home": answered(200, b"home", ETag='"a"')}
+        served = self.fetch(answers)
+        self.assertEqual((served.body, served.moved, served.address), (b"home", (away,), away))
+        self.assertEqual((served.url, served.headers["etag"]), (f"{SITE}/", '"a"'))
+        self.assertGreater(served.at, 1_700_000_000)
 
     def test_a_circle_ends(self):
         self.assertIn("circle", self.fetch({"/": answered(302, Location="/")}).error)
-        self.assertLess(len(self.asked), 6)
+        self.assertEqual(len(self.asked), REDIRECTS + 1)
 
     def test_endless_answers_are_cut(self):
         served = self.fetch({"/": answered(200, b"x" * (LARGEST_ANSWER + 1))})
@@ -86,7 +89,7 @@ class FetchingTests(TestCase):
             with httpx.Client(transport=httpx.MockTransport(lambda request: answered(200))) as client:
                 served = fetch(client, url)
             self.assertTrue(served.status == 200 or served.error, url)
-            with visiting(1, lambda host, port: []) as ask:
+            with visiting(1, url, lambda host, port: []) as ask:
                 self.assertTrue(ask(url).error, url)
 
     def test_redirects_to_what_is_no_address_are_told(self):
@@ -125,12 +128,15 @@ WELL = b"HTTP/1.1 200 OK\r\nContent-Length: 4\r\nConnection: close\r\n\r\npage"
 
 class VisitingTests(TestCase):
     def test_an_answer_over_a_real_connection(self):
-        with speaking([WELL]) as address, visiting(10, here) as ask:
+        with speaking([WELL]) as address, visiting(10, address, here) as ask:
             self.assertEqual(ask(address).body, b"page")
 
     def test_a_server_that_drips_is_left_at_the_deadline(self):
         for answer in (WELL, WELL[:60] + b"\r\nX: " + b"y" * 500):
-            with speaking([bytes([byte]) for byte in answer], pause=0.1) as address, visiting(0.5, here) as ask:
+            with (
+                speaking([bytes([byte]) for byte in answer], pause=0.1) as address,
+                visiting(0.5, address, here) as ask,
+            ):
                 start = time.monotonic()
                 self.assertIn("too long", ask(address).error)
                 self.assertIn("too long", ask(address).error)  # and the next one is not begun
@@ -139,5 +145,41 @@ class VisitingTests(TestCase):
     def test_a_name_that_turns_to_a_machine_nearby_is_not_followed(self):
         leads = iter((["127.0.0.1"], ["169.254.169.254"]))
         away = b"HTTP/1.1 302 Found\r\nLocation: /latest\r\nContent-Length: 0\r\nConnection: close\r\n\r\n"
-        with speaking([away]) as address, visiting(10, lambda host, port: next(leads)) as ask:
+        with speaking([away]) as address, visiting(10, address, lambda host, port: next(leads)) as ask:
             self.assertIn("169.254.169.254", ask(address).error)
+
+    def test_only_the_host_that_was_named_may_be_on_a_private_network(self):
+        with speaking([WELL]) as inside:
+            port = inside.rpartition(":")[2]
+            away = f"HTTP/1.1 302 Found\r\nLocation: http://other.example:{port}\r\nContent-Length: 0\r\n\r\n".encode()
+            with speaking([away]) as address, visiting(10, address, here) as ask:
+                self.assertIn("private network", ask(address).error)
+                self.assertIn("private network", ask(inside).error)
+            with visiting(10, inside, here) as ask:
+                self.assertEqual(ask(inside).body, b"page")
+
+    def test_https_of_the_same_host_is_named_with_it(self):
+        asked: list[tuple[str, int]] = []
+
+        def nowhere(host: str, port: int) -> list[str]:
+            asked.append((host, port))
+            return ["10.0.0.1"]
+
+        with visiting(0.2, "http://ferry.example/", nowhere) as ask:
+            self.assertIn("private network", ask("http://ferry.example:8080/").error)
+            self.assertIn("private network", ask("http://else.example/").error)
+        self.assertEqual([port for _, port in asked], [8080, 80])
+
+
+class TellingTests(TestCase):
+    def test_it_is_told_once_and_a_refusal_raises(self):
+        taken = b"HTTP/1.1 204 No Content\r\nConnection: close\r\n\r\n"
+        with speaking([taken]) as address:
+            post(address, b"{}", here)
+        refused = b"HTTP/1.1 500 No\r\nContent-Length: 0\r\nConnection: close\r\n\r\n"
+        with speaking([refused]) as address, self.assertRaisesRegex(OSError, "500"):
+            post(address, b"{}", here)
+
+    def test_it_goes_nowhere_that_serves_only_this_machine(self):
+        with self.assertRaises(HostRefused):
+            post("http://metadata.example/", b"{}", lambda host, port: ["169.254.169.254"])

@@ -1,0 +1,86 @@
+"""`bexi check`: what a live site serves, and which icon each kind of visitor gets. It needs no data folder."""
+
+import json
+import re
+import time
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Annotated, Any
+
+import typer
+
+from bexi.cli.speaking import JsonOption, fail
+from bexi.core.iconset.recipe_file import NAME
+from bexi.core.livesite.history import Past
+from bexi.core.livesite.inspect import MOST_PAGES, Once, inspect
+from bexi.core.livesite.report import report_json, visitors_json
+from bexi.core.livesite.served import path_of
+from bexi.core.livesite.visitor import Reading, remembering
+from bexi.sandbox.icons import look_apart
+from bexi.sandbox.pages import read_page_apart
+from bexi.web.visiting import visiting
+
+WRONG = 1
+MOST_SECONDS = 120
+_CLOCK = re.compile(r"\+?(\d{1,5})([smhdw])")
+_SECONDS = {"s": 1, "m": 60, "h": 3600, "d": 86400, "w": 604800}
+# Pages and lists in a set's folder that are not put onto a site.
+_NOT_SERVED = (NAME, "head-lines.html")
+
+
+def check_command(
+    address: Annotated[str, typer.Argument(metavar="ADDRESS", help="The site's address; https:// if nothing is said.")],
+    pages: Annotated[int, typer.Option(min=1, max=1000, help="How many pages are looked at, at most.")] = MOST_PAGES,
+    installed: Annotated[
+        Path | None, typer.Option(metavar="DIR", help="A folder with the files that should be served.")
+    ] = None,
+    clock: Annotated[str, typer.Option(metavar="+7d", help="Move the clock on: s, m, h, d or w.")] = "+0s",
+    as_json: JsonOption = False,
+) -> None:
+    """Look at a site as its visitors do. Exit code 0: well, 1: something is wrong, 2: it cannot be looked at."""
+    should = _files_of(installed) if installed else {}
+    reading = remembering(Reading(read_page_apart, look_apart))
+    address = address if "://" in address else f"https://{address}"
+    with visiting(MOST_SECONDS, address) as fetch:
+        once = Once(fetch, reading)
+        report = inspect(address, once, should, most=pages)
+        if not report.pages:
+            fail(f"{address} cannot be looked at: {report.findings[0].evidence}")
+        now = time.time() + _moved(clock)
+        said = report_json(report) | visitors_json(Past(address, once.get), reading, now, report.files)
+    for line in [json.dumps(said, indent=2, ensure_ascii=False)] if as_json else _told(said):
+        print(line)
+    raise typer.Exit(WRONG if report.wrong else 0)
+
+
+def _moved(clock: str) -> float:
+    match = _CLOCK.fullmatch(clock.strip())
+    if match is None:
+        fail(f"“{clock[:20]}” is no time to move the clock by. Write it like +7d: a number and s, m, h, d or w.")
+    return float(match[1]) * _SECONDS[match[2]]
+
+
+def _files_of(folder: Path) -> dict[str, bytes]:
+    try:
+        files = [path for path in sorted(folder.rglob("*")) if path.is_file() and path.name not in _NOT_SERVED]
+        return {path.relative_to(folder).as_posix(): path.read_bytes() for path in files}
+    except OSError as error:
+        fail(f"{folder} cannot be read: {error.strerror}.")
+
+
+def _told(said: dict[str, Any]) -> Iterator[str]:
+    home = said["pages"][0]
+    yield f"{said['address']}: {len(said['pages'])} pages and {len(said['files'])} files looked at"
+    yield from (f"  {by:<12} {taken['why']}" for by, taken in home["taken"].items())
+    for finding in said["findings"]:
+        yield f"{'wrong' if finding['wrong'] else 'advice'}: {finding['what']}: {finding['evidence']}"
+        where = [path_of(address) for address in finding["where"]]
+        yield f"  on {', '.join(where[:5])}{f' and {len(where) - 5} more' if len(where) > 5 else ''}"
+        yield f"  {finding['why']} {finding['remedy']}"
+    left = said["not_looked_at"]["pages"]
+    if left:
+        yield f"{left} more {'page was' if left == 1 else 'pages were'} not looked at; ask for more with --pages."
+    if said["certain_from"]:
+        yield f"Every browser shows what is there now from {said['certain_from']} on."
+    if not said["findings"]:
+        yield "All is well."

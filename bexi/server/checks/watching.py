@@ -1,0 +1,90 @@
+"""Sites that are looked at by themselves, and telling of a change for the worse."""
+
+import json
+import logging
+import threading
+import time
+from collections.abc import Callable
+from datetime import datetime, timedelta
+
+import httpx
+from django.core.mail import send_mail
+from django.db import DatabaseError, connection
+from django.utils import timezone
+
+from bexi.core.errors import HostRefused
+from bexi.server.checks.models import Check, CheckState, Every, Watch
+from bexi.server.sites.models import Site
+from bexi.web.telling import post
+
+logger = logging.getLogger(__name__)
+_EVERY_SECONDS = 60
+_APART = {Every.DAY: timedelta(days=1), Every.WEEK: timedelta(days=7)}
+
+
+def due() -> list[Watch]:
+    """The watches whose time has come: nothing is under way, and the latest check lies long enough ago."""
+    now = timezone.now()
+    watches = Watch.objects.select_related("site").exclude(site__address="")
+    return [watch for watch in watches if _is_due(watch, watch.site.checks.first(), now - _APART[Every(watch.every)])]
+
+
+def _is_due(watch: Watch, latest: Check | None, since: datetime) -> bool:
+    return latest is None or ((latest.is_over or latest.is_lost) and latest.created <= since)
+
+
+def keep_looking(start: Callable[[Site], object]) -> None:
+    """Have every watched site looked at when its time has come, from now on, beside the work."""
+    threading.Thread(target=_look, args=(start,), daemon=True).start()
+
+
+def _look(start: Callable[[Site], object]) -> None:
+    while True:
+        try:
+            for watch in due():
+                start(watch.site)
+        except (OSError, DatabaseError) as error:  # a full disk or a locked database passes
+            logger.warning("Sites could not be looked at now: %s", error)
+        finally:
+            connection.close()
+        time.sleep(_EVERY_SECONDS)
+
+
+def tell(check: Check) -> None:
+    """Send a change for the worse to whoever is named; what cannot be sent is noted and said where it is set up."""
+    watch = Watch.objects.filter(site=check.site).first()
+    if watch is None or check.state != CheckState.DONE or not check.news:
+        return
+    troubles = []
+    if watch.webhook:
+        troubles.append(_posted(watch, check))
+    if watch.mail:
+        troubles.append(_mailed(watch, check))
+    watch.troubled = " ".join(filter(None, troubles))
+    watch.save(update_fields=["troubled"])
+
+
+def _posted(watch: Watch, check: Check) -> str:
+    body = {
+        "site": check.site.name,
+        "address": check.site.address,
+        "seen": check.created.isoformat(timespec="seconds"),
+        "problems": check.problem_count,
+        "news": check.news,
+    }
+    try:
+        post(watch.webhook, json.dumps(body).encode())
+    except (httpx.HTTPError, OSError, HostRefused) as error:
+        logger.warning("The webhook of %s could not be told: %s", check.site, type(error).__name__)
+        return f"The webhook could not be reached ({type(error).__name__})."
+    return ""
+
+
+def _mailed(watch: Watch, check: Check) -> str:
+    lines = [f"Bexi looked at {check.site.address} and found it worse than before:", "", *check.news, ""]
+    try:
+        send_mail(f"{check.site.name}: its icon got worse", "\n".join(lines), None, [watch.mail])
+    except OSError as error:
+        logger.warning("The mail on %s could not be sent: %s", check.site, error)
+        return f"The mail could not be sent ({type(error).__name__})."
+    return ""

@@ -1,0 +1,1 @@
+"""Asking live sites over the web."""
