@@ -23,6 +23,7 @@ _COMMANDS = {
     ),
     "propose": ("bexi.cli.judge:propose_command", "Say what to make of PICTURE: whole framings, the best first."),
     "check": ("bexi.cli.check:check_command", "Look at a live site: which icon each kind of visitor gets."),
+    "visit": ("bexi.cli.visit:visit_command", "Visit a page as a stand-in visitor, with a clock that can be moved on."),
     "facts": ("bexi.cli.facts:facts_command", "Measure PICTURE and say what it is good for."),
     "draw": ("bexi.cli.draw:draw", "Draw letters or a symbol."),
 }

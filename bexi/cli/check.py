@@ -40,20 +40,26 @@ def check_command(
     """Look at a site as its visitors do. Exit code 0: well, 1: something is wrong, 2: it cannot be looked at."""
     should = _files_of(installed) if installed else {}
     reading = remembering(Reading(read_page_apart, look_apart))
-    address = address if "://" in address else f"https://{address}"
+    address = with_scheme(address)
     with visiting(MOST_SECONDS, address) as fetch:
         once = Once(fetch, reading)
         report = inspect(address, once, should, most=pages)
         if not report.pages:
             fail(f"{address} cannot be looked at: {report.findings[0].evidence}")
-        now = time.time() + _moved(clock)
+        now = time.time() + moved(clock)
         said = report_json(report) | visitors_json(Past(address, once.get), reading, now, report.files)
     for line in [json.dumps(said, indent=2, ensure_ascii=False)] if as_json else _told(said):
         print(line)
     raise typer.Exit(WRONG if report.wrong else 0)
 
 
-def _moved(clock: str) -> float:
+def with_scheme(address: str) -> str:
+    """An address as people type it, as one that can be asked."""
+    return address if "://" in address else f"https://{address}"
+
+
+def moved(clock: str) -> float:
+    """Seconds that a clock is moved on by; ends the command for what is no such time."""
     match = _CLOCK.fullmatch(clock.strip())
     if match is None:
         fail(f"“{clock[:20]}” is no time to move the clock by. Write it like +7d: a number and s, m, h, d or w.")

@@ -56,6 +56,9 @@ def install_command(
     base: Annotated[
         str | None, typer.Option(help="Where pages find the files: /, a path or an address; else as it was built.")
     ] = None,
+    rules: Annotated[
+        bool, typer.Option("--rules", help="Give a .htaccess that is there lines for the icons' types and freshness.")
+    ] = False,
     stamped: Annotated[bool, typer.Option("--stamped", help="Add ?v= and a short hash to every address.")] = False,
     yes: YesOption = False,
     as_json: JsonOption = False,
@@ -66,7 +69,7 @@ def install_command(
         icons = _icons(folder, base, stamped)
         wants = partial(_matches, pages)
         with opening() as host:
-            plan = plan_install(host, icons, wants)
+            plan = plan_install(host, icons, wants, rules=rules)
             notes = (host.place_note, system_folder(Place.parse(to)))
     for note in filter(None, notes):
         print(note, file=sys.stderr)

@@ -9,6 +9,7 @@ from urllib.parse import urlsplit
 from bexi.core.errors import HeadRefused, HostRefused
 from bexi.core.iconset.addresses import Addresses
 from bexi.core.iconset.catalogue import MANIFEST
+from bexi.core.livesite.server_lines import RULES_FILE, with_rules
 from bexi.core.sitehead.edit import HeadEditor, edit_head
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.protocol import OF_ONE_FILE, Host
@@ -22,6 +23,9 @@ PAGE_ENDINGS = (
     *(".gohtml", ".cshtml", ".vbhtml", ".razor", ".eex", ".leex", ".heex", ".vue"),
 )
 """Pages, and templates of them in which other languages are embedded [common practice]."""
+
+
+_MAY_BE_REFUSED = "Some hosts allow no such rules and then answer with error 500: look at the site at once, or undo."
 
 
 @dataclass(frozen=True)
@@ -74,11 +78,13 @@ def plan_install(
     wants: Callable[[str], bool] = lambda page: True,
     watch: Callable[[int, int], None] = lambda done, total: None,
     site_host: str = "",
+    rules: bool = False,
 ) -> InstallPlan:
     """What installing these files and their head lines would do to the site as it is now.
 
     `wants` says which pages to edit, by their paths; `watch` is told how many pages of how many were read, and may
-    raise to stop. `site_host` is the host that visitors type.
+    raise to stop. `site_host` is the host that visitors type. With `rules` a rules file of the server program that is
+    there already gets lines for the types and the freshness of the icons.
     """
     own = OwnManifests(host)
     icons = replace(icons, manifests=own)
@@ -95,7 +101,7 @@ def plan_install(
         for path in own.unnamed:
             if planned := _page_step(host, editor, path, None, None, site_host):
                 pages[path] = planned
-    files, left_alone = _file_steps(host, icons)
+    files, left_alone = _file_steps(host, icons, rules)
     found = tuple(survey.found())
     steps = (*(step for step, _ in files), *(page for page in pages.values() if isinstance(page, Step)))
     left_alone += [page for page in pages.values() if isinstance(page, LeftAlone)]
@@ -147,11 +153,11 @@ def _gives_way(removed: tuple[str, ...]) -> tuple[str, ...]:
     return tuple(f"Gives way: {link}" for link in removed)
 
 
-def _file_steps(host: Host, icons: HeadLines) -> tuple[list[tuple[Step, bytes]], list[LeftAlone]]:
+def _file_steps(host: Host, icons: HeadLines, rules: bool) -> tuple[list[tuple[Step, bytes]], list[LeftAlone]]:
     """The steps that put files in place, with their bytes, and files that cannot be put there."""
     made: list[tuple[Step, bytes]] = []
     left_alone: list[LeftAlone] = []
-    for path, data, notes in _files(host, icons):
+    for path, data, notes in (*_files(host, icons), *(_rules(host, icons, left_alone) if rules else ())):
         try:
             before = Content.of(host.read(path))
         except HostRefused as refusal:
@@ -162,6 +168,17 @@ def _file_steps(host: Host, icons: HeadLines) -> tuple[list[tuple[Step, bytes]],
         after = Content.of(data)
         made.append((Step(kind_of(before, after), path, before, after, notes), data))
     return made, left_alone
+
+
+def _rules(host: Host, icons: HeadLines, left_alone: list[LeftAlone]) -> Iterator[tuple[str, bytes, tuple[str, ...]]]:
+    """The server's rules file with lines for the icons, when there is one that can be edited."""
+    try:
+        existing = host.read(RULES_FILE)
+        if existing is not None:
+            names = [file.name for file in icons.files]
+            yield RULES_FILE, with_rules(existing, names, icons.addresses.stamped), (_MAY_BE_REFUSED,)
+    except (HeadRefused, HostRefused) as refusal:
+        left_alone.append(LeftAlone(RULES_FILE, refusal.sentence))
 
 
 def _files(host: Host, icons: HeadLines) -> Iterator[tuple[str, bytes, tuple[str, ...]]]:

@@ -15,6 +15,7 @@ from bexi.server.checks.api import router as checks
 from bexi.server.installs.api import router as installs
 from bexi.server.problems import Conflict, answer_problems
 from bexi.server.sites.api import router as sites
+from bexi.server.visitors.api import router as visitors
 
 
 def from_our_own_page(request: HttpRequest) -> bool:
@@ -27,5 +28,5 @@ def from_our_own_page(request: HttpRequest) -> bool:
 
 api = NinjaAPI(title="Bexi", version="1", docs_url=None, auth=from_our_own_page)
 answer_problems(api)
-for router in (sites, artwork, drawings, benches, judging, plans, builds, installs, checks):
+for router in (sites, artwork, drawings, benches, judging, plans, builds, installs, checks, visitors):
     api.add_router("", router)

@@ -59,6 +59,7 @@ INSTALLED_APPS = [
     "bexi.server.builds",
     "bexi.server.installs",
     "bexi.server.checks",
+    "bexi.server.visitors",
     "bexi.server.demo",
 ]
 MIDDLEWARE = [

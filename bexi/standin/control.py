@@ -21,6 +21,7 @@ body {{ max-width: 860px; margin: 32px auto; padding: 0 16px }}
 table {{ border-collapse: collapse; width: 100%; background: #fff }}
 th, td {{ text-align: left; padding: 4px 10px; border: 1px solid #d5dbd3 }}
 button {{ font: inherit; padding: 6px 14px; border: 0; background: #16302a; color: #fff; border-radius: 6px }}
+.switches {{ display: flex; flex-wrap: wrap; gap: 6px }}
 :focus-visible {{ outline: 3px solid #e2572b }}
 </style></head><body>
 <h1>Stand-in host</h1>
@@ -32,7 +33,7 @@ button {{ font: inherit; padding: 6px 14px; border: 0; background: #16302a; colo
 Each site lies in the folder of its name, like <code>sftp://{user}@127.0.0.1:{sftp}/crew</code>.</p>
 <h2>Misbehaviour, for practice</h2>
 <p>Now: {mischief}</p>
-<form method="post" action="/mischief">{switches}</form>
+<form method="post" action="/mischief" class="switches">{switches}</form>
 <h2>What visitors asked for</h2>
 <table><tr><th>When</th><th>Site</th><th>Path</th><th>Answer</th><th>Type</th><th>Bytes</th></tr>{requests}</table>
 </body></html>"""
@@ -46,13 +47,18 @@ _SWITCHES: dict[str, dict[str, int]] = {
     "refuse to rename": {"no_rename": 1},
     "refuse every change": {"read_only": 1},
     "answer slowly": {"slow": 400},
+    "answer visitors slowly": {"slow_web": 1500},
+    "have icons kept for a year": {"cache_year": 1},
+    "answer /favicon.ico with a page": {"page_for_icon": 1},
+    "send pictures as text": {"wrong_type": 1},
+    "send visitors on once": {"send_on": 1},
 }
 
 
 class ControlHandler(BaseHTTPRequestHandler):
     """`GET /` shows the page, `GET /requests.json` the log, `POST /reset` resets the sites and the log.
 
-    `POST /mischief` with a `switch` makes it misbehave over FTP and SFTP.
+    `POST /mischief` with a `switch` makes it misbehave.
     """
 
     served: Path

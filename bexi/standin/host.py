@@ -28,7 +28,7 @@ def running(served: Path, control_port: int, mischief: Mischief | None = None) -
     attributes = {"served": served, "log": log, "control_port": control_port, "mischief": mischief}
     handlers: dict[int, type[BaseHTTPRequestHandler]] = {control_port: type("Control", (ControlHandler,), attributes)}
     for site in SITES:
-        attributes = {"site": site, "root": served / site.folder, "log": log}
+        attributes = {"site": site, "root": served / site.folder, "log": log, "mischief": mischief}
         handlers[control_port + site.port_offset] = type("Site", (SiteHandler,), attributes)
     with ExitStack() as stack:
         for port, handler in handlers.items():

@@ -20,8 +20,7 @@ def serve(
     port: Annotated[int, typer.Option(help="Port of the control page; the sites follow on the next ports.")] = 8410,
 ) -> None:
     """Run the stand-in host until it is interrupted."""
-    if not all((folder / site.folder).is_dir() for site in SITES):
-        reset(folder)
+    reset(folder, [site for site in SITES if not (folder / site.folder).is_dir()])
     stop = threading.Event()
     for number in (signal.SIGINT, signal.SIGTERM):
         signal.signal(number, lambda *_: stop.set())

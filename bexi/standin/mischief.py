@@ -1,4 +1,4 @@
-"""Switches by which the stand-in host misbehaves over FTP and SFTP, for tests and for practice."""
+"""Switches by which the stand-in host misbehaves, for tests and for practice."""
 
 import errno
 import time
@@ -17,7 +17,8 @@ class Mischief:
     """What goes wrong now. Numbers of 0 are off.
 
     `drop_after` and `full_after` count the bytes that were stored since the switch was set; `slow` are milliseconds
-    before each operation.
+    before each operation over FTP and SFTP, `slow_web` before each answer to a visitor. The last five are about
+    visitors: icons kept for a year, a page in place of /favicon.ico, pictures sent as text, each address sent on once.
     """
 
     drop_after: int = OFF
@@ -26,6 +27,11 @@ class Mischief:
     no_overwrite: bool = False
     read_only: bool = False
     no_rename: bool = False
+    slow_web: int = OFF
+    cache_year: bool = False
+    page_for_icon: bool = False
+    wrong_type: bool = False
+    send_on: bool = False
     stored: int = 0
 
     def set(self, **switches: int) -> None:

@@ -7,6 +7,8 @@ from dataclasses import dataclass, field
 
 from PIL import Image
 
+from bexi.core.iconset.plan import READY_MADE, Plan
+
 _SVG = (
     '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 8 8"><rect width="8" height="8" fill="#{colour:06x}"/></svg>'
 )
@@ -28,7 +30,7 @@ class File:
         """Its content, unlike that of any other file."""
         if self.fate == "damaged":
             return b"<!doctype html><title>Sorry</title><p>This is no picture."
-        colour = (number * 2654435761 + hash_of(self.name)) % 0xFFFFFF
+        colour = self.colour(number)
         if self.kind == "svg":
             return _SVG.format(colour=colour).encode()
         pictures = [Image.new("RGBA", (side, side), f"#{colour:06x}") for side in self.sides]
@@ -39,13 +41,17 @@ class File:
             pictures[0].save(target, self.kind.upper())
         return target.getvalue()
 
+    def colour(self, number: int) -> int:
+        """The colour of its picture, as a number."""
+        return (number * 2654435761 + _hash(self.name)) % 0xFFFFFF
+
     @property
     def media_type(self) -> str:
         """What the server says it is."""
         return "text/plain" if self.fate == "mistyped" else _TYPES[self.kind]
 
 
-def hash_of(text: str) -> int:
+def _hash(text: str) -> int:
     """The same in every process, as hash() is not."""
     return sum(ord(letter) * 31**place for place, letter in enumerate(text)) & 0xFFFF
 
@@ -68,6 +74,24 @@ def pages(seed: int, count: int, first: int = 0) -> list[Page]:
     """Generated pages; the same for the same seed. Even seeds are for modelling, odd ones for reporting."""
     made = random.Random(seed)
     return [_page(made, first + number) for number in range(count)]
+
+
+def sets(first: int) -> list[Page]:
+    """Pages with the lines of the ready-made plans, as Bexi writes them."""
+    return [_of_plan(first + number, plan) for number, plan in enumerate(READY_MADE.values())]
+
+
+def _of_plan(number: int, plan: Plan) -> Page:
+    files = {}
+    specs = [spec for spec in plan.icons if spec.rel in ("icon", "apple-touch-icon")]
+    for spec in specs:
+        kind = spec.name.rpartition(".")[2]
+        files[f"/{spec.name}"] = File(spec.name, kind, spec.sizes, "good")
+    lines = "".join(
+        f'<link rel="{spec.rel}" type="{spec.media_type}" sizes="{spec.sizes_attribute}" href="/{spec.name}">'
+        for spec in sorted(specs, key=lambda spec: spec.rel != "icon")
+    )
+    return Page(number, f"<!doctype html><html><head><title>Set</title>{lines}</head><body></body></html>", files)
 
 
 def _page(made: random.Random, number: int) -> Page:

@@ -2,14 +2,11 @@ import base64
 import io
 import socket
 import zipfile
-from contextlib import ExitStack
 from unittest import mock
 
 from django.http import HttpResponse
 from django.test import RequestFactory
 
-from bexi.server import locks
-from bexi.server.checks.services import MOST_AT_ONCE
 from bexi.server.hanging_up import has_hung_up
 from bexi.server.sites.models import Site
 from tests.pictures import decoded
@@ -80,10 +77,6 @@ class SiteApiTests(ApiTestCase):
         )
         self.problem(self.ask("GET", "sites/999"), 404, "not-found")
 
-    def test_check_without_an_address_is_told(self):
-        site = Site.objects.create(name="a")
-        self.problem(self.ask("POST", f"sites/{site.pk}/check"), 409, "no-address")
-
 
 class SecurityTests(ApiTestCase):
     def test_changes_need_the_token_of_our_own_page(self):
@@ -147,13 +140,6 @@ class SecurityTests(ApiTestCase):
         frame = {"x": 0, "y": 0, "side": 9}
         body = {"recipe": {"framing": {"frame": frame}}, "pictures": pictures}
         self.assertIn("8,000,000 px", self.problem(self.ask("POST", "artwork/1/ladder", body), 422, "invalid-request"))
-
-    def test_few_sites_are_checked_at_once(self):
-        site = Site.objects.create(name="a", address="http://a.example/")
-        with ExitStack() as stack:
-            for number in range(MOST_AT_ONCE):
-                stack.enter_context(locks.holding("check", number))
-            self.problem(self.ask("POST", f"sites/{site.pk}/check"), 409, "many-checks")
 
     def test_page_has_a_strict_policy_with_a_fresh_nonce(self):
         # W3C Content Security Policy Level 3: no source beyond ourselves, style elements by nonce.

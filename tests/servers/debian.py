@@ -38,7 +38,7 @@ def sshd(folder: Path, served: Path) -> Iterator[tuple[Place, str]]:
     """
     if os.geteuid() == 0:
         Path("/run/sshd").mkdir(exist_ok=True)  # OpenSSH insists on it
-    with _running(["/usr/sbin/sshd", "-D", "-e", "-f", _written(folder / "sshd.conf", config)], port):
+    with running(["/usr/sbin/sshd", "-D", "-e", "-f", written(folder / "sshd.conf", config)], port):
         user = os.environ.get("USER") or subprocess.run(["id", "-un"], capture_output=True, text=True).stdout.strip()
         yield Place.parse(f"sftp://{user}@{LOOPBACK}:{port}{served}"), (folder / "user").read_text()
 
@@ -53,7 +53,7 @@ def proftpd(folder: Path, served: Path, protocols: str = "TLSv1.2 TLSv1.3") -> I
     certificate = _certificate(folder)
     hashed = subprocess.run(["openssl", "passwd", "-6", PASSWORD], capture_output=True, text=True, check=True).stdout
     account = f"{USER}:{hashed.strip()}:{os.geteuid()}:{os.getegid()}::{served.parent}:/bin/sh\n"
-    passwords = _written(folder / "passwords", account)
+    passwords = written(folder / "passwords", account)
     passwords.chmod(0o600)
     config = f"""
         LoadModule mod_tls.c
@@ -79,8 +79,8 @@ def proftpd(folder: Path, served: Path, protocols: str = "TLSv1.2 TLSv1.3") -> I
         TLSRequired off
         TLSLog {folder}/tls.log
     """
-    command = ["/usr/sbin/proftpd", "--nodaemon", "--config", _written(folder / "proftpd.conf", config)]
-    with _running(command, port):
+    command = ["/usr/sbin/proftpd", "--nodaemon", "--config", written(folder / "proftpd.conf", config)]
+    with running(command, port):
         address = f"{USER}@{LOOPBACK}:{port}{served}"
         yield Place.parse(f"ftp://{address}"), Place.parse(f"ftps://{address}")
 
@@ -119,12 +119,12 @@ def vsftpd(folder: Path, served: Path) -> Iterator[Place]:
         rsa_cert_file={certificate}
         rsa_private_key_file={certificate}
     """
-    told = _written(folder / "vsftpd.conf", "\n".join(line.strip() for line in config.splitlines()))
-    with _running([VSFTPD, told], port):
+    told = written(folder / "vsftpd.conf", "\n".join(line.strip() for line in config.splitlines()))
+    with running([VSFTPD, told], port):
         yield Place.parse(f"ftps://anonymous@{LOOPBACK}:{port}/{served.name}")
 
 
-def _written(file: Path, text: str) -> Path:
+def written(file: Path, text: str) -> Path:
     file.write_text(text)
     return file
 
@@ -150,7 +150,7 @@ def _certificate(folder: Path) -> Path:
 
 
 @contextmanager
-def _running(command: list[str | Path], port: int) -> Iterator[None]:
+def running(command: list[str | Path], port: int) -> Iterator[None]:
     process = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.PIPE)
     try:
         for _ in range(100):

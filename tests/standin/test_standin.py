@@ -8,7 +8,9 @@ from bexi.standin.sites import reset
 from tests.ports import free_port_range
 
 
-class StandInTests(TestCase):
+class StandInTestCase(TestCase):
+    """A running host with its sites in their first state."""
+
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
@@ -19,13 +21,17 @@ class StandInTests(TestCase):
         self.log = context.__enter__()
         self.addCleanup(context.__exit__, None, None, None)
 
-    def ask(self, port_offset: int, path: str, method: str = "GET", headers: dict[str, str] | None = None):
+    def ask(
+        self, port_offset: int, path: str, method: str = "GET", headers: dict[str, str] | None = None, body: str = ""
+    ):
         connection = http.client.HTTPConnection(LOOPBACK, self.port + port_offset, timeout=5)
         self.addCleanup(connection.close)
-        connection.request(method, path, headers=headers or {})
+        connection.request(method, path, body or None, headers or {})
         response = connection.getresponse()
         return response, response.read()
 
+
+class StandInTests(StandInTestCase):
     def test_serves_files_with_types_and_caching(self):
         # Usual types of common servers; RFC 9110 validators; RFC 9111 max-age.
         response, body = self.ask(3, "/favicon.ico")

@@ -194,7 +194,9 @@ def _of_file(file: SeenFile, pages: Sequence[SeenPage]) -> Iterator[Finding]:
             where,
         )
     if got.icon is not None and not _is_text_file(links, file.address):
-        yield from _of_icon(file, got.icon, links)
+        asked = {url for seen in pages for taken in (seen.taken or {}).values() for url in taken.asked}
+        needed = bool(links) or file.as_installed is not None or file.address in asked
+        yield from _of_icon(file, got.icon, links, needed)
     yield from _of_freshness(file)
 
 
@@ -210,7 +212,8 @@ def _is_text_file(links: Sequence[Declared], address: str) -> bool:
     return is_named_so or any(one.kind in ("manifest", TILE_SETTINGS) for one in links)
 
 
-def _of_icon(file: SeenFile, icon: IconFile, links: Sequence[Declared]) -> Iterator[Finding]:
+def _of_icon(file: SeenFile, icon: IconFile, links: Sequence[Declared], needed: bool) -> Iterator[Finding]:
+    """What is wrong with an icon file; mere advice when no browser needs it as it is."""
     said = file.got.served.media_type
     all_flaws: dict[Flaw, None] = {}
     said_of_it: list[IconLink | None] = [one.link for one in links if one.kind in ("icon", *HOME_SCREEN)]
@@ -221,7 +224,7 @@ def _of_icon(file: SeenFile, icon: IconFile, links: Sequence[Declared]) -> Itera
         if icon.real is None and said.startswith("text/html"):
             flaw = replace(flaw, what="A page instead of an icon", evidence=f"It answers with {said}")
             remedy = "Put a real file there: build the set and install it."
-        yield Finding(flaw.what, flaw.evidence, flaw.why, remedy, Action.INSTALL, (file.address,))
+        yield Finding(flaw.what, flaw.evidence, flaw.why, remedy, Action.INSTALL, (file.address,), needed)
     if icon.real is PictureFormat.SVG and said not in _SVG_TYPES:
         why = "An SVG is only shown when its type says so; browsers then show another icon, or none."
         remedy = "Have the server send image/svg+xml for .svg files; the lines for it are below."

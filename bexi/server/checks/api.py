@@ -8,15 +8,15 @@ from django.shortcuts import get_object_or_404
 from ninja import Query, Router, Schema
 from pydantic import AfterValidator, StringConstraints
 
-from bexi.core.errors import ArtworkRefused
+from bexi.core.iconset.plan import RECOMMENDED
 from bexi.core.livesite.comparison import news_since
 from bexi.core.livesite.findings import Action
 from bexi.core.livesite.served import joined
-from bexi.sandbox.icons import frame_apart
-from bexi.server import blobs
+from bexi.core.livesite.server_lines import lines_for_servers
 from bexi.server.checks.models import Check, CheckState, Every, Watch
 from bexi.server.checks.services import findings_of
 from bexi.server.checks.starting import start_check
+from bexi.server.pictures import picture_response
 from bexi.server.sites.models import Site
 
 router = Router(tags=["checks"])
@@ -164,6 +164,14 @@ def _report(report: dict[str, Any]) -> ReportOut:
     return ReportOut.model_validate({**report, "files": files})
 
 
+class ServerLinesOut(Schema):
+    """What to put into which file of a server program; `program` is empty for plain words."""
+
+    program: str
+    where: str
+    lines: list[str]
+
+
 def _webhook(text: str) -> str:
     if text and joined(text, "") != text:
         raise ValueError("write the address with https://, like https://tools.merrowmouth.example/bexi")
@@ -224,12 +232,16 @@ def picture(
     check = get_object_or_404(Check.objects.defer("report"), pk=check_id)
     if sha256 not in check.pictures:
         raise Http404
-    try:
-        response = HttpResponse(frame_apart(blobs.get(sha256), px), content_type="image/png")
-    except ArtworkRefused as refusal:
-        raise Http404 from refusal
-    response["Cache-Control"] = "private, max-age=31536000, immutable"
-    return response
+    return picture_response(sha256, px)
+
+
+@router.get("/sites/{site_id}/server-lines", response=list[ServerLinesOut])
+def server_lines(request: HttpRequest, site_id: int) -> list[ServerLinesOut]:
+    """The lines by which the site's server gives the icons of the latest build a right type and freshness."""
+    build = get_object_or_404(Site, pk=site_id).builds.first()
+    names = [file.name for file in build.files.all()] if build else [spec.name for spec in RECOMMENDED.specs]
+    stamped = build is not None and build.read_plan.addresses.stamped
+    return [ServerLinesOut.from_orm(lines) for lines in lines_for_servers(names, stamped)]
 
 
 @router.get("/sites/{site_id}/watch", response=WatchOut | None)

@@ -11,6 +11,7 @@ from bexi.core.livesite.history import Change, Past
 from bexi.core.livesite.inspect import MOST_PAGES, Once, Report, inspect, sha256
 from bexi.core.livesite.report import every_body, report_json, time_line_json, visitors_json
 from bexi.core.livesite.served import Fetch, Served
+from bexi.core.livesite.server_lines import RULES_FILE
 from bexi.core.livesite.visitor import Reading, Shown, remembering
 from bexi.installing.plan import is_page
 from bexi.sandbox.icons import look_apart
@@ -135,7 +136,7 @@ def installed_files(site: Site) -> dict[str, bytes]:
     if install is None:
         return {}
     written = install.steps.exclude(kind="edit")
-    return {step.path: blobs.get(step.after_sha256) for step in written if step.after_sha256}
+    return {step.path: blobs.get(step.after_sha256) for step in written.exclude(path=RULES_FILE) if step.after_sha256}
 
 
 def _edited_pages(site: Site) -> list[str]:

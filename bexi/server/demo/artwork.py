@@ -113,7 +113,16 @@ def site_pictures() -> dict[str, bytes]:
         "log/pics/flag.gif": _saved(emblem.resize((24, 24)).convert("P"), "GIF"),
         "crew/img/tiny.png": _saved(emblem.resize((16, 16)), "PNG"),
         "crew/apple-touch-icon.png": _saved(emblem.resize((120, 120)), "PNG"),
+        "shop/en/mark.svg": _svg(620, 620, _EMBLEM),
+        "shop/en/mark-32.png": _saved(emblem.resize((32, 32)), "PNG"),
+        "shop/en/touch.png": _saved(_on_sand(emblem.resize((180, 180))), "PNG"),
     }
+
+
+def _on_sand(picture: Image.Image) -> Image.Image:
+    ground = Image.new("RGB", picture.size, SAND)
+    ground.paste(picture, (0, 0), picture)
+    return ground
 
 
 def _drawn(svg: bytes, longest: int) -> Image.Image:

@@ -1,4 +1,4 @@
-"""Loading the demo: three invented sites on the stand-in host, at three points of the work."""
+"""Loading the demo: five invented sites on the stand-in host, at three points of the work."""
 
 from pathlib import Path
 
@@ -24,7 +24,7 @@ def load_demo(served: Path, control_port: int) -> None:
     """Fill an empty database and the stand-in's folder. The ports must be free: the demo is really installed."""
     reset(served)
     lockup, letters = _artwork()
-    ferry, crew, log = (
+    ferry, crew, log, tide, shop = (
         Site.objects.create(
             name=site.title,
             address=f"http://{LOOPBACK}:{control_port + site.port_offset}/",
@@ -39,8 +39,8 @@ def load_demo(served: Path, control_port: int) -> None:
     build_site(crew)
     with running(served, control_port):
         install_now(crew)
-        check_now(crew)
-        check_now(log)
+        for site in (crew, log, tide, shop):
+            check_now(site)
 
 
 def _place(site: DemoSite, served: Path, control_port: int) -> str:

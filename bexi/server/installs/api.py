@@ -11,6 +11,7 @@ from ninja import File, Router, Schema
 from ninja.files import UploadedFile
 from pydantic import StringConstraints
 
+from bexi.core.livesite.server_lines import RULES_FILE
 from bexi.hosts.opening import Trial
 from bexi.installing.plan import is_page
 from bexi.installing.step import Step, StepKind
@@ -21,7 +22,7 @@ from bexi.server.sites.models import Site
 
 router = Router(tags=["installs"])
 _SHOWN = 200_000
-_TEXT_FILES = (".webmanifest", ".json", ".xml", ".svg")
+_TEXT_FILES = (".webmanifest", ".json", ".xml", ".svg", RULES_FILE)
 
 
 class SecretIn(Schema):
@@ -125,9 +126,13 @@ class InstallPlanOut(Schema):
 
 
 class PlanningIn(SecretIn):
-    """`pages` are patterns like `*.html blog/*`, apart by spaces; the icons themselves are always put in place."""
+    """`pages` are patterns like `*.html blog/*`, apart by spaces; the icons themselves are always put in place.
+
+    With `rules` the server's rules file, where there is one, gets lines for the types and the freshness of the icons.
+    """
 
     pages: Annotated[str, StringConstraints(max_length=2000)] = ALL_PAGES
+    rules: bool = False
 
 
 class PlanningOut(Schema):
@@ -260,7 +265,7 @@ def connect(request: HttpRequest, site_id: int, body: ConnectionIn) -> Connectio
 def plan(request: HttpRequest, site_id: int, body: PlanningIn) -> tuple[int, PlanningOut]:
     """Find out, in the background, what installing the latest build would do, step by step."""
     site = get_object_or_404(Site, pk=site_id)
-    return 202, PlanningOut.of(starting.start_planning(site, body.secret, body.pages))
+    return 202, PlanningOut.of(starting.start_planning(site, body.secret, body.pages, body.rules))
 
 
 @router.get("/plannings/{planning_id}", response=PlanningOut)

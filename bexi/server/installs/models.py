@@ -22,7 +22,8 @@ class Planning(CountedWork):
     """The planning of an installation, done in the background, and the plan.
 
     `done` of `total` pages are read. `plan` is plain data, null until it is made; the bytes of the files it writes
-    lie in the blob store. `sealed` is the secret of the place, sealed, while it is needed.
+    lie in the blob store. `sealed` is the secret of the place, sealed, while it is needed. With `rules` a rules file of
+    the server program gets lines for the icons.
     """
 
     UNDER_WAY = PlanningState.WAITING, PlanningState.READING
@@ -33,6 +34,7 @@ class Planning(CountedWork):
     trusted = models.CharField(max_length=120, blank=True)
     sealed = models.TextField(blank=True)
     pages = models.TextField()
+    rules = models.BooleanField(default=False)
     state = models.CharField(max_length=10, choices=PlanningState.choices, default=PlanningState.WAITING)
     plan = models.JSONField(null=True)
 

@@ -59,7 +59,7 @@ def _carry_out(planning: Planning) -> None:
         told(0, 0)
         with opened(Place.parse(planning.place).trusting(planning.trusted), vault.unseal(planning.sealed)) as host:
             visited = urlsplit(planning.site.address).netloc
-            plan = plan_install(host, head_lines(planning.build), wanted(planning.pages), told, visited)
+            plan = plan_install(host, head_lines(planning.build), wanted(planning.pages), told, visited, planning.rules)
             warning = " ".join(filter(None, (host.place_note, place_warning(planning.site, host))))
         for data in plan.files.values():
             blobs.put(data)

@@ -20,9 +20,9 @@ from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
 
 
-def start_planning(site: Site, secret: str = "", pages: str = ALL_PAGES) -> Planning:
+def start_planning(site: Site, secret: str = "", pages: str = ALL_PAGES, rules: bool = False) -> Planning:
     """Put the planning of the latest build in line; what is under way for the same goes on."""
-    fresh = _ordered(site, secret, pages)
+    fresh = _ordered(site, secret, pages, rules)
     under_way = site.plannings.first()
     if under_way and not under_way.is_over and not under_way.is_lost and _same(under_way, fresh):
         return under_way
@@ -35,23 +35,29 @@ def start_planning(site: Site, secret: str = "", pages: str = ALL_PAGES) -> Plan
 
 def plan_now(site: Site) -> Planning:
     """Plan at once, for all pages of a folder on this machine."""
-    planning = _ordered(site, "", ALL_PAGES)
+    planning = _ordered(site, "", ALL_PAGES, rules=False)
     planning.save()
     carry_out(planning)
     planning.refresh_from_db()
     return planning
 
 
-def _ordered(site: Site, secret: str, pages: str) -> Planning:
+def _ordered(site: Site, secret: str, pages: str, rules: bool) -> Planning:
     place = place_of(site)
     sealed = vault.seal(secret_of(site, secret, place))
     return Planning(
-        site=site, build=latest_build(site), place=str(place), trusted=place.trusted, sealed=sealed, pages=pages
+        site=site,
+        build=latest_build(site),
+        place=str(place),
+        trusted=place.trusted,
+        sealed=sealed,
+        pages=pages,
+        rules=rules,
     )
 
 
 def _same(one: Planning, other: Planning) -> bool:
-    return (one.build_id, one.place, one.pages) == (other.build_id, other.place, other.pages)
+    return (one.build_id, one.place, one.pages, one.rules) == (other.build_id, other.place, other.pages, other.rules)
 
 
 def start_install(planning: Planning, secret: str = "") -> Install:

@@ -19,7 +19,8 @@ from bexi.server.sites.status import SiteState, latest, state_of, with_latest
 router = Router(tags=["sites"])
 
 
-def _web_address(text: str) -> str:
+def web_address(text: str) -> str:
+    """An address that can be visited, or nothing; raises ValueError."""
     if text and (joined(text, "") != text or "@" in urlsplit(text).netloc):
         raise ValueError("write the address with http:// or https://, like https://merrowmouth.example/")
     return text
@@ -37,7 +38,7 @@ def _place(text: str) -> str:
 
 class SiteIn(Schema):
     name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
-    address: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300), AfterValidator(_web_address)] = ""
+    address: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300), AfterValidator(web_address)] = ""
     place: Annotated[str, StringConstraints(strip_whitespace=True, max_length=500), AfterValidator(_place)] = ""
 
 

@@ -1,15 +1,65 @@
 /** What visitors get. */
 
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
 
-import { site, useChange } from "./asking";
-import { answer, client } from "./client";
+import { WATCHED_EVERY_MS, site, useChange } from "./asking";
+import { answer, client, type CheckSummary, type WatchInput } from "./client";
 
-export const useCheck = (siteId: number) =>
+const check = (checkId: number) => ({ params: { path: { check_id: checkId } } });
+
+export const isLooking = ({ state, lost }: CheckSummary) =>
+  !lost && (state === "waiting" || state === "looking");
+
+/** The checks of a site, the latest first; watched while one is under way, and then all is asked for again. */
+export function useChecks(siteId: number, enabled = true) {
+  const queries = useQueryClient();
+  const checks = useQuery({
+    queryKey: ["checks", siteId],
+    enabled,
+    queryFn: () => answer(client.GET("/api/sites/{site_id}/checks", site(siteId))),
+    refetchInterval: ({ state }) => (state.data?.some(isLooking) ? WATCHED_EVERY_MS : false),
+  });
+  const looking = checks.data?.some(isLooking) ?? false;
+  useEffect(() => {
+    if (!looking) return;
+    return () => void queries.invalidateQueries();
+  }, [looking, queries]);
+  return checks;
+}
+
+export const useCheck = (checkId: number | undefined) =>
   useQuery({
-    queryKey: ["check", siteId],
-    queryFn: () => answer(client.GET("/api/sites/{site_id}/check", site(siteId))),
+    queryKey: ["check", checkId],
+    queryFn: () => answer(client.GET("/api/checks/{check_id}", check(checkId ?? 0))),
+    enabled: checkId !== undefined,
   });
 
-export const useCheckSite = (siteId: number) =>
-  useChange(() => answer(client.POST("/api/sites/{site_id}/check", site(siteId))));
+export const useOrderCheck = (siteId: number) =>
+  useChange(() => answer(client.POST("/api/sites/{site_id}/checks", site(siteId))));
+
+export const useStopCheck = () =>
+  useChange((checkId: number) => answer(client.POST("/api/checks/{check_id}/stop", check(checkId))));
+
+export const useServerLines = (siteId: number) =>
+  useQuery({
+    queryKey: ["server-lines", siteId],
+    queryFn: () => answer(client.GET("/api/sites/{site_id}/server-lines", site(siteId))),
+  });
+
+export const useWatch = (siteId: number) =>
+  useQuery({
+    queryKey: ["watch", siteId],
+    queryFn: () => answer(client.GET("/api/sites/{site_id}/watch", site(siteId))),
+  });
+
+export const useSetWatch = (siteId: number) =>
+  useChange((body: WatchInput | null) =>
+    body
+      ? answer(client.PUT("/api/sites/{site_id}/watch", { ...site(siteId), body }))
+      : answer(client.DELETE("/api/sites/{site_id}/watch", site(siteId))),
+  );
+
+/** A picture that a check saw, at the size in px at which it is shown. */
+export const pictureOf = (checkId: number, sha256: string, px: number) =>
+  `/api/checks/${checkId}/pictures/${sha256}?px=${px}`;

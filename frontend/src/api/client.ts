@@ -47,6 +47,15 @@ export type Install = Schemas["InstallOut"];
 export type Connection = Schemas["ConnectionOut"];
 export type Versions = Schemas["VersionsOut"];
 export type Check = Schemas["CheckOut"];
+export type CheckSummary = Schemas["CheckSummary"];
+export type Finding = Schemas["CheckFindingOut"];
+export type Report = Schemas["ReportOut"];
+export type TimeLine = Schemas["TimeLineOut"];
+export type Shown = Schemas["ShownOut"];
+export type Visitor = Schemas["VisitorOut"];
+export type OpenTab = Schemas["TabOut"];
+export type Sighted = Schemas["SightOut"];
+export type WatchInput = Required<Schemas["WatchIn"]>;
 
 /** An error of the API: its code for programs, its sentence as the message. */
 export class Problem extends Error {

@@ -5,7 +5,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { WATCHED_EVERY_MS, site } from "./asking";
 import { answer, client, type Planning } from "./client";
 
-export type PlanQuestion = { secret: string; pages: string };
+export type PlanQuestion = { secret: string; pages: string; rules: boolean };
 
 /** The plan of the latest build, made in the background: ordered anew for each question, then watched. */
 export function usePlanning(siteId: number, question: PlanQuestion, enabled: boolean) {

@@ -1376,6 +1376,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/server-lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Server Lines
+         * @description The lines by which the site's server gives the icons of the latest build a right type and freshness.
+         */
+        get: operations["bexi_server_checks_api_server_lines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/watch": {
         parameters: {
             query?: never;
@@ -1399,6 +1419,130 @@ export interface paths {
          * @description Leave the site alone from now on.
          */
         delete: operations["bexi_server_checks_api_end_watch"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visitor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Visitor
+         * @description The stand-in visitor as it is.
+         */
+        get: operations["bexi_server_visitors_api_get_visitor"];
+        put?: never;
+        post?: never;
+        /**
+         * Start Over
+         * @description Take a visitor who has never been anywhere.
+         */
+        delete: operations["bexi_server_visitors_api_start_over"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visitor/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Visit
+         * @description Have the visitor open a page, or come back to it.
+         */
+        post: operations["bexi_server_visitors_api_visit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visitor/home-screen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put On Phone
+         * @description Have the visitor put an open page on the home screen.
+         */
+        post: operations["bexi_server_visitors_api_put_on_phone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visitor/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Clock
+         * @description Move the visitor's clock on.
+         */
+        put: operations["bexi_server_visitors_api_set_clock"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visitor/cache": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Clear Cache
+         * @description Have the visitor clear its cache.
+         */
+        delete: operations["bexi_server_visitors_api_clear_cache"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visitor/pictures/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description A picture that the visitor shows, as a PNG: of several sizes in one file the one that fits best.
+         */
+        get: operations["bexi_server_visitors_api_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2750,6 +2894,8 @@ export interface components {
         /**
          * PlanningIn
          * @description `pages` are patterns like `*.html blog/*`, apart by spaces; the icons themselves are always put in place.
+         *
+         *     With `rules` the server's rules file, where there is one, gets lines for the types and the freshness of the icons.
          */
         PlanningIn: {
             /**
@@ -2762,6 +2908,11 @@ export interface components {
              * @default *
              */
             pages: string;
+            /**
+             * Rules
+             * @default false
+             */
+            rules: boolean;
         };
         /**
          * DifferenceOut
@@ -3093,6 +3244,18 @@ export interface components {
             }[];
         };
         /**
+         * ServerLinesOut
+         * @description What to put into which file of a server program; `program` is empty for plain words.
+         */
+        ServerLinesOut: {
+            /** Program */
+            program: string;
+            /** Where */
+            where: string;
+            /** Lines */
+            lines: string[];
+        };
+        /**
          * Every
          * @description How often a site is looked at by itself.
          * @enum {string}
@@ -3133,6 +3296,95 @@ export interface components {
              * @default
              */
             mail: string;
+        };
+        /**
+         * OnPhoneOut
+         * @description A page on the home screen, with the icon that it was given then.
+         */
+        OnPhoneOut: {
+            /** Address */
+            address: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            shown: components["schemas"]["SightOut"];
+        };
+        /**
+         * SightOut
+         * @description What one kind shows of a page; `sha256` names the picture, null for none.
+         */
+        SightOut: {
+            /** Address */
+            address: string | null;
+            /** Why */
+            why: string;
+            /** Masked */
+            masked: boolean;
+            /** Sha256 */
+            sha256: string | null;
+        };
+        /**
+         * TabOut
+         * @description An open page; `at` is when it was visited, by the visitor's clock.
+         */
+        TabOut: {
+            /** Address */
+            address: string;
+            /** Private */
+            private: boolean;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Shown */
+            shown: {
+                [key: string]: components["schemas"]["SightOut"];
+            };
+        };
+        /**
+         * VisitorOut
+         * @description The stand-in visitor; its `clock` is `ahead` seconds before ours. `kept` counts what its cache holds.
+         */
+        VisitorOut: {
+            /**
+             * Clock
+             * Format: date-time
+             */
+            clock: string;
+            /** Ahead */
+            ahead: number;
+            /** Kept */
+            kept: number;
+            /** Tabs */
+            tabs: components["schemas"]["TabOut"][];
+            /** Home Screen */
+            home_screen: components["schemas"]["OnPhoneOut"][];
+        };
+        /** VisitIn */
+        VisitIn: {
+            /** Address */
+            address: string;
+            /**
+             * Private
+             * @default false
+             */
+            private: boolean;
+        };
+        /** OnPhoneIn */
+        OnPhoneIn: {
+            /** Address */
+            address: string;
+        };
+        /**
+         * ClockIn
+         * @description Seconds ahead of ours.
+         */
+        ClockIn: {
+            /** Ahead */
+            ahead: number;
         };
     };
     responses: never;
@@ -4994,6 +5246,28 @@ export interface operations {
             };
         };
     };
+    bexi_server_checks_api_server_lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ServerLinesOut"][];
+                };
+            };
+        };
+    };
     bexi_server_checks_api_get_watch: {
         parameters: {
             query?: never;
@@ -5055,6 +5329,160 @@ export interface operations {
         responses: {
             /** @description No Content */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_visitors_api_get_visitor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    bexi_server_visitors_api_start_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    bexi_server_visitors_api_visit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VisitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    bexi_server_visitors_api_put_on_phone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnPhoneIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    bexi_server_visitors_api_set_clock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClockIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    bexi_server_visitors_api_clear_cache: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    bexi_server_visitors_api_picture: {
+        parameters: {
+            query?: {
+                px?: number;
+            };
+            header?: never;
+            path: {
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -10,6 +10,7 @@ import { InstallView } from "../views/install/InstallView";
 import { LiveCheckView } from "../views/livecheck/LiveCheckView";
 import { SetView } from "../views/set/SetView";
 import { SitesView } from "../views/sites/SitesView";
+import { VisitorView } from "../views/visitor/VisitorView";
 import { ErrorPage } from "./ErrorPage";
 import { ModeContext, useMode } from "./mode";
 import { Shell } from "./Shell";
@@ -25,6 +26,7 @@ const router = createBrowserRouter([
     errorElement: <ErrorPage />,
     children: [
       { path: "/", element: <SitesView /> },
+      { path: "/visitor", element: <VisitorView /> },
       {
         path: "/sites/:siteId",
         element: <SiteFrame />,

@@ -18,6 +18,9 @@ export function Shell() {
           bexi
         </Link>
         <div ref={setSlot} className={styles.slot} />
+        <Link to="/visitor" className={styles.standIn}>
+          Stand-in visitor
+        </Link>
         <Button
           className={styles.barButton ?? ""}
           type="text"

@@ -8,6 +8,20 @@ export function when(moment: string): string {
   return new Date(moment).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" });
 }
 
+const STEPS: [number, Intl.RelativeTimeFormatUnit][] = [
+  [86_400, "day"],
+  [3600, "hour"],
+  [60, "minute"],
+];
+
+/** How long ago, in the largest unit that fits. */
+export function ago(moment: string): string {
+  const seconds = (Date.now() - Date.parse(moment)) / 1000;
+  const [length, unit] = STEPS.find(([length]) => seconds >= length) ?? [0, "minute"];
+  if (!length) return "just now";
+  return new Intl.RelativeTimeFormat("en-GB").format(-Math.floor(seconds / length), unit);
+}
+
 /** A ratio as whole numbers where they are small, like 2 : 1, else to two places, like 1.55 : 1. */
 export function aspect(width: number, height: number): string {
   const divisor = greatestCommonDivisor(width, height);

@@ -1,4 +1,4 @@
-import { Alert, App, Button, Empty, Input } from "antd";
+import { Alert, App, Button, Checkbox, Empty, Input } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 
@@ -59,7 +59,8 @@ type Props = { site: Site; secret: string; ready: boolean; last: Install | undef
 
 function PlanSection({ site, secret, ready, last }: Props) {
   const [pages, setPages] = useState(ALL_PAGES);
-  const question: PlanQuestion = { secret, pages };
+  const [rules, setRules] = useState(false);
+  const question: PlanQuestion = { secret, pages, rules };
   const { planning, error, again } = usePlanning(
     site.id,
     question,
@@ -131,10 +132,14 @@ function PlanSection({ site, secret, ready, last }: Props) {
             {site.state === "draft" && " The draft on the bench is ahead of it; build the set to catch up."}
           </p>
         </div>
-        {changes > 0 && (
+        {changes > 0 ? (
           <Button className="main-action" size="large" loading={install.isPending} onClick={begin}>
             Install {changes} changes
           </Button>
+        ) : (
+          <Link to={`/sites/${site.id}/live-check`} className={styles.next}>
+            Check what visitors get
+          </Link>
         )}
       </div>
       {install.error && <Alert type="error" showIcon title={install.error.message} />}
@@ -142,6 +147,9 @@ function PlanSection({ site, secret, ready, last }: Props) {
       {plan.warning && <Alert type="warning" showIcon title={plan.warning} />}
       <ThereAlready found={plan.found} />
       <Pages pages={pages} set={setPages} />
+      <Checkbox checked={rules} onChange={(event) => setRules(event.target.checked)}>
+        Where the place has a <code>.htaccess</code>, put lines for the icons' types and freshness into it
+      </Checkbox>
       <Plan plan={plan} planningId={id} secret={secret} />
     </section>
   );

@@ -1,83 +1,135 @@
 import { Alert, Button, Empty } from "antd";
-import { Link } from "react-router";
+import { Link, useSearchParams } from "react-router";
 
-import type { Check } from "../../api/client";
-import { useCheck, useCheckSite } from "../../api/checks";
+import { isLooking, useCheck, useChecks, useOrderCheck } from "../../api/checks";
+import type { Check, CheckSummary, Site } from "../../api/client";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";
 import { when } from "../../app/units";
+import { EarlierChecks } from "./EarlierChecks";
+import { Findings } from "./Findings";
 import styles from "./livecheck.module.css";
+import { Looking } from "./Looking";
+import { NotLookedAt } from "./NotLookedAt";
+import { ServerLines } from "./ServerLines";
+import { Visitors } from "./Visitors";
+import { Watching } from "./Watching";
 
-/** What visitors get now: each page and icon asked for at the site's own address. */
+const LOST = "The program that looks in the background was ended. Start Bexi again, then check again.";
+const STOPPED = "You stopped the check.";
+
+/** What each visitor gets now and until when, what is wrong with it, and what mends it. */
 export function LiveCheckView() {
   const site = useSite();
-  const check = useCheck(site.id);
-  const run = useCheckSite(site.id);
-  if (check.isPending) return <Loading what="Reading the last check" />;
-  if (check.error) return <ProblemNotice problem={check.error} retry={() => void check.refetch()} />;
-  const found = check.data;
+  const checks = useChecks(site.id);
+  const [search] = useSearchParams();
+  const chosen = checks.data?.find(({ id }) => String(id) === search.get("check"));
+  const shown = chosen ?? checks.data?.find(({ state }) => state === "done");
+  const check = useCheck(shown?.id);
+  if (checks.isPending || check.isLoading) return <Loading what="Reading the last check" />;
+  const failed = checks.error ?? check.error;
+  if (failed) return <ProblemNotice problem={failed} retry={() => void checks.refetch()} />;
+  const latest = checks.data?.[0];
   return (
     <main className={styles.view}>
-      <div className={styles.head}>
-        <div>
-          <h1>{found ? verdict(found) : "Not checked yet"}</h1>
-          <p>
-            {found && `Looked at ${when(found.created)}, `}
-            {site.address ? <code>{site.address}</code> : "no address known"}
-          </p>
-        </div>
-        {site.address ? (
-          <Button
-            className="main-action"
-            size="large"
-            loading={run.isPending}
-            onClick={() => run.mutate(undefined)}
-          >
-            {found ? "Check again" : "Check now"}
-          </Button>
-        ) : (
-          <Link to={`/sites/${site.id}/install`}>
-            <Button>Enter the address</Button>
-          </Link>
-        )}
-      </div>
-      {run.error && <Alert type="error" showIcon title={run.error.message} />}
-      {found ? (
-        <Findings check={found} siteId={site.id} />
+      <Head site={site} latest={latest} check={check.data} isLatest={!chosen || chosen.id === latest?.id} />
+      {check.data?.report ? (
+        <>
+          <News check={check.data} />
+          <div className={styles.columns}>
+            <div className={styles.main}>
+              {check.data.report.time_line && (
+                <Visitors site={site} check={check.data} line={check.data.report.time_line} />
+              )}
+              <Findings report={check.data.report} site={site} />
+              <NotLookedAt report={check.data.report} />
+            </div>
+            <aside className={styles.side} aria-label="Checks and servers">
+              <EarlierChecks checks={checks.data ?? []} shown={shown?.id} />
+              <Watching site={site} />
+              <ServerLines site={site} />
+            </aside>
+          </div>
+        </>
       ) : (
-        <Empty description="Bexi asks the site for its pages and icons as a visitor would, and says what it got." />
+        <Empty description="Bexi asks the site for its pages and icons as a visitor would, shows what each visitor gets, and says until when." />
       )}
     </main>
   );
 }
 
-function verdict({ problem_count, findings }: Check): string {
-  if (problem_count === 0) return `All ${findings.length} things looked at are well`;
-  return problem_count === 1 ? "1 problem found" : `${problem_count} problems found`;
+type HeadProps = {
+  site: Site;
+  latest: CheckSummary | undefined;
+  check: Check | undefined;
+  isLatest: boolean;
+};
+
+function Head({ site, latest, check, isLatest }: HeadProps) {
+  const order = useOrderCheck(site.id);
+  const trouble = latest && !isLooking(latest) ? troubleOf(latest) : "";
+  return (
+    <>
+      <div className={styles.head}>
+        <div>
+          <h1>{check?.report ? verdict(check) : "Not checked yet"}</h1>
+          <p>
+            {check && `${isLatest ? "Looked at" : "An earlier check, of"} ${when(check.summary.created)}, `}
+            {site.address ? <code>{check?.report?.address || site.address}</code> : "no address known"}
+          </p>
+        </div>
+        {latest && isLooking(latest) ? (
+          <Looking check={latest} />
+        ) : site.address ? (
+          <Button
+            className="main-action"
+            size="large"
+            loading={order.isPending}
+            onClick={() => order.mutate(undefined)}
+          >
+            {check ? "Check again" : "Check now"}
+          </Button>
+        ) : (
+          <Link to={`/sites/${site.id}/install`} className={styles.action}>
+            Enter the address
+          </Link>
+        )}
+      </div>
+      {order.error && <Alert type="error" showIcon title={order.error.message} />}
+      {trouble && (
+        <Alert type={latest?.state === "stopped" ? "info" : "error"} showIcon title={trouble} closable />
+      )}
+    </>
+  );
 }
 
-function Findings({ check, siteId }: { check: Check; siteId: number }) {
-  const ordered = [...check.findings].sort((one, other) => Number(one.ok) - Number(other.ok));
+function troubleOf({ state, lost, problem }: CheckSummary): string {
+  if (lost) return LOST;
+  return state === "stopped" ? STOPPED : problem;
+}
+
+function verdict({ summary, report }: Check): string {
+  const advice = report?.findings.filter(({ wrong }) => !wrong).length ?? 0;
+  const besides = advice ? `, ${advice} could be better` : "";
+  if (!summary.problem_count) return `Nothing is wrong${besides}`;
+  return `${summary.problem_count} ${summary.problem_count === 1 ? "thing is" : "things are"} wrong${besides}`;
+}
+
+/** What changed since the check before. */
+function News({ check }: { check: Check }) {
+  if (!check.news.length || !check.since) return null;
   return (
-    <ul className={styles.findings}>
-      {ordered.map((finding) => (
-        <li key={`${finding.what} ${finding.where}`} data-ok={finding.ok}>
-          <span className={styles.sign} aria-label={finding.ok ? "well" : "problem"} role="img">
-            {finding.ok ? "✓" : "!"}
-          </span>
-          <div>
-            <strong>{finding.what}</strong> <code>{finding.where}</code>
-            <p>{finding.evidence}</p>
-            {finding.why && <p className={styles.why}>{finding.why}</p>}
-            {finding.remedy && (
-              <p>
-                {finding.remedy} <Link to={`/sites/${siteId}/bench`}>Go to the bench</Link>
-              </p>
-            )}
-          </div>
-        </li>
-      ))}
-    </ul>
+    <section className={styles.news} aria-label="Since the check before">
+      <h2>Since {when(check.since)}</h2>
+      <ul>
+        {check.news.map(({ what, where, better }) => (
+          <li key={`${what} ${String(better)}`} data-tone={better ? "good" : "bad"}>
+            {better ? "Gone" : "New"}: {what.charAt(0).toLowerCase() + what.slice(1)},{" "}
+            {where.length === 1 ? "1 place" : `${where.length} places`}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

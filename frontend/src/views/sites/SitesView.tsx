@@ -1,12 +1,13 @@
 import { Button, Empty, Modal } from "antd";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
+import { isLooking, pictureOf, useChecks, useOrderCheck } from "../../api/checks";
 import type { Site } from "../../api/client";
 import { useAddSite, useSites } from "../../api/sites";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
-import { TrueSize } from "../../app/TrueSize";
+import { ago, when } from "../../app/units";
 import { SiteForm } from "./SiteForm";
 import styles from "./sites.module.css";
 
@@ -70,13 +71,16 @@ function SiteRow({ site }: { site: Site }) {
   const state = STATES[site.state];
   return (
     <li className={styles.row}>
-      <InstalledIcon site={site} />
+      <SeenIcon site={site} />
       <div className={styles.name}>
         <Link to={`/sites/${site.id}/bench`}>{site.name}</Link>
         <span className="reading">{site.address || "no address yet"}</span>
       </div>
       <span className={styles.state} data-tone={state.tone}>
         <span aria-hidden>{state.sign}</span> {state.label}
+        {site.news.map((news) => (
+          <small key={news}>{news}</small>
+        ))}
       </span>
       <Link to={`/sites/${site.id}/${state.view}`} className={styles.next}>
         {state.next}
@@ -86,19 +90,45 @@ function SiteRow({ site }: { site: Site }) {
   );
 }
 
-/** What Bexi installed there last, at 16 and 32 px. */
-function InstalledIcon({ site }: { site: Site }) {
-  if (!site.installed_build_id) {
-    return <div className={`${styles.icons} ${styles.none}`}>none installed</div>;
+/** The site's icon as visitors get it, when it was looked at last, at 16 and 32 px. */
+function SeenIcon({ site }: { site: Site }) {
+  const look = useOrderCheck(site.id);
+  const checks = useChecks(site.id, look.isSuccess);
+  if (checks.data?.[0] && isLooking(checks.data[0])) return <Unseen>looking …</Unseen>;
+  if (!site.seen) {
+    return (
+      <Unseen>
+        {site.address ? (
+          <Button size="small" loading={look.isPending} onClick={() => look.mutate(undefined)}>
+            Look now<span className="unseen"> at {site.name}</span>
+          </Button>
+        ) : (
+          "not looked at"
+        )}
+      </Unseen>
+    );
   }
-  const file = (size: number) => `/api/builds/${site.installed_build_id}/files/icon-${size}.png`;
+  const { check_id, sha256, at } = site.seen;
+  if (!sha256) return <Unseen>no icon, {ago(at)}</Unseen>;
   return (
-    <div className={styles.icons}>
-      <TrueSize src={file(16)} size={16} alt={`Installed icon of ${site.name}, 16 px`} />
-      <TrueSize src={file(32)} size={32} alt={`Installed icon of ${site.name}, 32 px`} />
+    <div className={styles.icons} title={`Seen ${when(at)}`}>
+      {[16, 32].map((size) => (
+        <img
+          key={size}
+          src={pictureOf(check_id, sha256, Math.round(size * devicePixelRatio))}
+          alt={`Icon of ${site.name} as visitors get it, ${size} px`}
+          width={size}
+          height={size}
+        />
+      ))}
+      <span className={styles.seen}>{ago(at)}</span>
     </div>
   );
 }
+
+const Unseen = ({ children }: { children: ReactNode }) => (
+  <div className={`${styles.icons} ${styles.none}`}>{children}</div>
+);
 
 function AddSite({ close }: { close: () => void }) {
   const add = useAddSite();

@@ -1,0 +1,109 @@
+import { Slider } from "antd";
+import { useState } from "react";
+
+import type { Check, Site, TimeLine } from "../../api/client";
+import { when } from "../../app/units";
+import styles from "./livecheck.module.css";
+import { Sight } from "./Sight";
+
+type Props = { site: Site; check: Check; line: TimeLine };
+
+const ENGINES = [
+  ["blink", "Blink", "most browsers on desks and on many phones"],
+  ["gecko", "Gecko", "some browsers on desks"],
+  ["webkit", "WebKit", "one maker's browsers; by the standard"],
+] as const;
+
+const LAUNCHERS = [
+  ["search", "Search result"],
+  ["home-screen", "Home screen"],
+  ["app", "Installed as an app"],
+] as const;
+
+/** What visitors see, by when they came first and when they come back, with the very bytes they got. */
+export function Visitors({ site, check, line }: Props) {
+  const [came, setCame] = useState(0);
+  const [returns, setReturns] = useState(0);
+  const sights = line.distinct[line.seen[came]?.[returns] ?? 0] ?? {};
+  const about = { site, check, built: site.installed_build_id };
+  return (
+    <section className={styles.visitors} aria-label="What visitors see">
+      <h2>What visitors see</h2>
+      <div className={styles.line}>
+        <Stop label="Came first" stops={line.came} value={came} set={setCame} />
+        <Stop
+          label="Comes back"
+          stops={line.returns}
+          value={returns}
+          set={setReturns}
+          disabled={came === 0}
+        />
+        <p>{sentence(line, came, returns)}</p>
+      </div>
+      <div className={styles.sights}>
+        {ENGINES.map(([kind, name, told]) => (
+          <Sight key={kind} {...about} kind={kind} name={name} told={told} shown={sights[kind]} />
+        ))}
+        {LAUNCHERS.map(([kind, name]) => (
+          <Sight key={kind} {...about} kind={kind} name={name} shown={sights[kind]} />
+        ))}
+      </div>
+      <Certain check={check} />
+    </section>
+  );
+}
+
+function sentence({ came, returns }: TimeLine, first: number, back: number): string {
+  if (first === 0) return "Somebody who comes for the first time, or in a private window, sees this:";
+  return `Somebody who came ${came[first]} and comes back ${returns[back]} sees this:`;
+}
+
+type StopProps = {
+  label: string;
+  stops: string[];
+  value: number;
+  set: (value: number) => void;
+  disabled?: boolean;
+};
+
+function Stop({ label, stops, value, set, disabled = false }: StopProps) {
+  const told = stops[value] ?? "";
+  return (
+    <div className={styles.stop}>
+      <span>
+        {label} <strong>{told}</strong>
+      </span>
+      <Slider
+        min={0}
+        max={stops.length - 1}
+        value={value}
+        onChange={set}
+        disabled={disabled}
+        tooltip={{ formatter: (at) => stops[at ?? 0] }}
+        ariaLabelForHandle={label}
+        ariaValueTextFormatterForHandle={(at) => stops[at] ?? ""}
+      />
+    </div>
+  );
+}
+
+/** From when on nobody's browser shows an earlier icon. */
+function Certain({ check }: { check: Check }) {
+  const { certain_from, changed } = check.report ?? {};
+  if (!certain_from || !changed) return null;
+  const over = Date.parse(certain_from) <= Date.parse(check.summary.created);
+  return (
+    <p className={styles.certain} data-tone={over ? "good" : "caution"}>
+      {over
+        ? `Every browser shows the icon of ${when(changed)} by now.`
+        : `The icons changed ${when(changed)}. Every browser shows them for certain from ${when(certain_from)}.`}
+      {!over && (
+        <small>
+          Browsers keep icons of an address they know, about a week in a store of their own (from memory) or
+          as long as the server says. Addresses with a mark of the content (?v=, on the Set view) pass that
+          by.
+        </small>
+      )}
+    </p>
+  );
+}

@@ -1,0 +1,159 @@
+import { Alert, Button, Segmented, Select } from "antd";
+import { useState } from "react";
+
+import type { Site, Visitor } from "../../api/client";
+import { useSites } from "../../api/sites";
+import { useClearCache, useSetClock, useStartOver, useVisit, useVisitor } from "../../api/visitor";
+import { Loading } from "../../app/Loading";
+import { ProblemNotice } from "../../app/ProblemNotice";
+import { when } from "../../app/units";
+import { Browser } from "./Browser";
+import { Phone } from "./Phone";
+import styles from "./visitor.module.css";
+
+const HOUR = 3600;
+const DAY = 24 * HOUR;
+const STEPS: [string, number][] = [
+  ["+1 hour", HOUR],
+  ["+1 day", DAY],
+  ["+1 week", 7 * DAY],
+];
+
+const ENGINES = [
+  ["blink", "Blink"],
+  ["gecko", "Gecko"],
+  ["webkit", "WebKit"],
+] as const;
+export type Engine = (typeof ENGINES)[number][0];
+
+/** A simulated browser and phone: visit, come back later by a clock that can be moved, and see which icon is shown. */
+export function VisitorView() {
+  const visitor = useVisitor();
+  const sites = useSites();
+  const [engine, setEngine] = useState<Engine>("blink");
+  if (visitor.isPending || sites.isPending) return <Loading what="Calling the visitor" />;
+  if (visitor.error) return <ProblemNotice problem={visitor.error} retry={() => void visitor.refetch()} />;
+  const nameOf = (address: string) =>
+    sites.data?.find((site) => site.address === address)?.name ?? hostOf(address);
+  return (
+    <main className={styles.view}>
+      <div>
+        <h1>Stand-in visitor</h1>
+        <p className={styles.lead}>
+          No real browser and no real phone: a simulated one that follows the same rules, with a cache, and a
+          clock that you can move on. The icons are the very bytes it got.
+        </p>
+      </div>
+      <div className={styles.columns}>
+        <aside className={styles.side} aria-label="What the visitor does">
+          <Visit sites={sites.data ?? []} />
+          <Clock visitor={visitor.data} />
+          <Cache visitor={visitor.data} />
+        </aside>
+        <div className={styles.main}>
+          <Segmented
+            aria-label="Engine of the browser"
+            value={engine}
+            options={ENGINES.map(([value, label]) => ({ value, label }))}
+            onChange={setEngine}
+          />
+          <Browser visitor={visitor.data} engine={engine} nameOf={nameOf} />
+          <Phone visitor={visitor.data} nameOf={nameOf} />
+        </div>
+      </div>
+    </main>
+  );
+}
+
+function hostOf(address: string): string {
+  try {
+    return new URL(address).host;
+  } catch {
+    return address;
+  }
+}
+
+function Visit({ sites }: { sites: Site[] }) {
+  const options = sites
+    .filter(({ address }) => address)
+    .map(({ name, address }) => ({ value: address, label: name, title: address }));
+  const [typed, setTyped] = useState<string>();
+  const visit = useVisit();
+  const address = typed ?? options[0]?.value ?? "";
+  return (
+    <section className={styles.panel} aria-label="Visit">
+      <h2>Visit a site</h2>
+      <Select
+        aria-label="Site to visit"
+        value={address}
+        options={options}
+        onChange={setTyped}
+        notFoundContent="No site has an address yet."
+      />
+      <div className={styles.row}>
+        <Button
+          type="primary"
+          disabled={!address}
+          loading={visit.isPending && !visit.variables.private}
+          onClick={() => visit.mutate({ address, private: false })}
+        >
+          Visit
+        </Button>
+        <Button
+          disabled={!address}
+          loading={visit.isPending && visit.variables.private}
+          onClick={() => visit.mutate({ address, private: true })}
+        >
+          In a private window
+        </Button>
+      </div>
+      {visit.error && <Alert type="error" showIcon title={visit.error.message} />}
+    </section>
+  );
+}
+
+function Clock({ visitor }: { visitor: Visitor }) {
+  const set = useSetClock();
+  return (
+    <section className={styles.panel} aria-label="Clock">
+      <h2>Its clock</h2>
+      <p>
+        <strong>{when(visitor.clock)}</strong>
+        <br />
+        {visitor.ahead ? `${told(visitor.ahead)} ahead of ours` : "as ours"}
+      </p>
+      <div className={styles.row}>
+        {STEPS.map(([label, seconds]) => (
+          <Button key={label} onClick={() => set.mutate(visitor.ahead + seconds)}>
+            {label}
+          </Button>
+        ))}
+        {visitor.ahead > 0 && <Button onClick={() => set.mutate(0)}>Back to ours</Button>}
+      </div>
+    </section>
+  );
+}
+
+function told(seconds: number): string {
+  const days = Math.floor(seconds / DAY);
+  const hours = Math.round((seconds % DAY) / HOUR);
+  const parts = [days && `${days} ${days === 1 ? "day" : "days"}`, hours && `${hours} h`];
+  return parts.filter(Boolean).join(" ");
+}
+
+function Cache({ visitor }: { visitor: Visitor }) {
+  const clear = useClearCache();
+  const over = useStartOver();
+  return (
+    <section className={styles.panel} aria-label="Cache">
+      <h2>Its cache</h2>
+      <p>{visitor.kept ? `It keeps ${visitor.kept} files.` : "It keeps nothing."}</p>
+      <div className={styles.row}>
+        <Button disabled={!visitor.kept} onClick={() => clear.mutate(undefined)}>
+          Clear the cache
+        </Button>
+        <Button onClick={() => over.mutate(undefined)}>Start over</Button>
+      </div>
+    </section>
+  );
+}
