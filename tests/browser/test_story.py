@@ -74,7 +74,7 @@ class StoryTests(BrowserTestCase):
 
         page.get_by_role("link", name="Live check").click()
         page.get_by_role("button", name="Check now").click()
-        expect(page.get_by_role("heading", name="things looked at are well")).to_be_visible()
+        expect(page.get_by_role("heading", name="Nothing is wrong")).to_be_visible()
 
         page.get_by_role("link", name="Install", exact=True).click()
         page.get_by_role("button", name="Undo").click()

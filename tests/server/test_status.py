@@ -86,6 +86,8 @@ class DemoTests(ApiTestCase):
                 "Merrowmouth Ferry": SiteState.DRAFT,
                 "Crew rota": SiteState.VERIFIED,
                 "Harbour log": SiteState.PROBLEMS,
+                "Tide tables": SiteState.PROBLEMS,
+                "Ferry shop": SiteState.PROBLEMS,
             },
         )
         self.assertIn(b'"name": "Crew rota"', (served / "crew/site.webmanifest").read_bytes())

@@ -79,7 +79,7 @@ function Stop({ label, stops, value, set, disabled = false }: StopProps) {
         value={value}
         onChange={set}
         disabled={disabled}
-        tooltip={{ formatter: (at) => stops[at ?? 0] }}
+        tooltip={{ open: false }}
         ariaLabelForHandle={label}
         ariaValueTextFormatterForHandle={(at) => stops[at] ?? ""}
       />

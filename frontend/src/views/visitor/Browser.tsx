@@ -64,8 +64,8 @@ function Row({ tab, engine, name }: { tab: OpenTab; engine: Engine; name: string
         >
           Come back<span className="unseen"> to {name}</span>
         </Button>
-        <Button size="small" onClick={() => put.mutate(tab.address)}>
-          Put on the phone<span className="unseen">: {name}</span>
+        <Button size="small" aria-label={`Put on the phone: ${name}`} onClick={() => put.mutate(tab.address)}>
+          Put on the phone
         </Button>
       </div>
     </li>

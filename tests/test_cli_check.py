@@ -1,0 +1,90 @@
+"""`bexi check` and `bexi visit` against the stand-in host."""
+
+import json
+
+from bexi.standin.host import LOOPBACK, PORTS, running
+from bexi.standin.sites import reset
+from tests.pictures import plain_png
+from tests.ports import free_port_range
+from tests.test_cli import CommandTestCase
+
+
+class CheckCommandTests(CommandTestCase):
+    def setUp(self):
+        super().setUp()
+        self.served = self.folder / "sites"
+        reset(self.served)
+        self.port = free_port_range(PORTS)
+        context = running(self.served, self.port)
+        context.__enter__()
+        self.addCleanup(context.__exit__, None, None, None)
+
+    def address(self, offset: int) -> str:
+        return f"http://{LOOPBACK}:{self.port + offset}/"
+
+    def check(self, *arguments: object, expected: int) -> dict:
+        result = self.run_bexi("check", *arguments, "--json")
+        self.assertEqual(result.exit_code, expected, result.output)
+        return json.loads(result.stdout)
+
+    def test_what_each_visitor_takes_and_until_when(self):
+        said = self.check(self.address(3), expected=1)
+        home = said["pages"][0]
+        self.assertTrue(home["taken"]["blink"]["address"].endswith("/pics/flag.gif"))
+        self.assertTrue(home["taken"]["gecko"]["address"].endswith("/favicon.ico"))
+        self.assertIsNone(home["taken"]["home-screen"]["address"])
+        self.assertEqual([one["kind"] for one in home["declared"]], ["icon", "icon"])
+        self.assertIn("Not an ICO", [one["what"] for one in said["findings"]])
+        self.assertEqual(set(said["seen"]), {"first-visit", "hour", "day", "week"})
+        self.assertRegex(said["certain_from"], r"^20\d\d-\d\d-\d\dT")  # a year after the file was changed
+
+    def test_a_set_that_is_served_as_it_was_built_is_well(self):
+        icons, site = self.folder / "icons", self.served / "merrowmouth"
+        self.run_bexi("build", self.picture, "--out", icons, "--plan", "balanced")
+        self.assertEqual(self.run_bexi("install", icons, "--to", site, "--yes").exit_code, 0)
+        said = self.check(self.address(1), "--installed", icons, "--pages", 3, expected=0)
+        self.assertEqual((len(said["pages"]), said["findings"]), (3, []))
+        self.assertGreater(said["not_looked_at"]["pages"], 2)
+        self.assertTrue(all(one["as_installed"] for one in said["files"] if one["as_installed"] is not None))
+        self.assertIn("All is well.", self.run_bexi("check", self.address(1)).stdout)
+        (site / "icon.svg").write_bytes(plain_png())
+        said = self.check(self.address(1), "--installed", icons, expected=1)
+        self.assertIn("File not as installed", [one["what"] for one in said["findings"]])
+
+    def test_sites_with_faults(self):
+        told = {}
+        for offset in (4, 5):
+            for one in self.check(self.address(offset), expected=1)["findings"]:
+                told[one["what"]] = one["evidence"]
+        self.assertIn("text/html", told["A page instead of an icon"])
+        self.assertIn("text/plain", told["SVG served with a wrong type"])
+
+    def test_what_cannot_be_looked_at_and_wrong_words(self):
+        for arguments, sentence in (
+            (("http://127.0.0.1:9/",), "cannot be looked at"),
+            (("ftp://merrowmouth.example/",), "cannot be looked at"),
+            ((self.address(1), "--clock", "soon"), "+7d"),
+            ((self.address(1), "--installed", self.folder / "none.txt" / "x"), "All"),
+        ):
+            result = self.run_bexi("check", *arguments)
+            if sentence == "All":  # an empty folder holds nothing that should be served
+                self.assertEqual(result.exit_code, 1, result.output)
+                continue
+            self.assertEqual(result.exit_code, 2, result.output)
+            self.assertIn(sentence, result.stderr)
+
+    def test_a_visitor_comes_back_by_a_clock_that_is_moved_on(self):
+        icon, profile = self.served / "merrowmouth/favicon.ico", self.folder / "profile.json"
+        icon.write_bytes(plain_png(16, 16, "#aa0000"))
+        visit = ("visit", self.address(1), "--profile", profile, "--json")
+        self.assertEqual(json.loads(self.run_bexi(*visit).stdout)["blink"]["state"], "new")
+        icon.write_bytes(plain_png(16, 16, "#0000aa"))
+        states = [
+            json.loads(self.run_bexi(*visit, "--clock", clock).stdout)["blink"]["state"]
+            for clock in ("+2h", "+6d", "+8d", "+9d")
+        ]
+        self.assertEqual(states, ["old", "old", "new", "new"])
+        private = self.run_bexi("visit", self.address(1))
+        self.assertIn("takes /favicon.ico", private.stdout)
+        profile.write_text("{}")
+        self.assertIn("no profile", self.run_bexi(*visit).stderr)
