@@ -31,6 +31,11 @@ class Deadline:
 
     at: float
 
+    @property
+    def is_over(self) -> bool:
+        """Whether no time is left."""
+        return time.monotonic() >= self.at
+
     def left(self, timeout: float | None) -> float:
         """Seconds that one operation may take; raises ReadTimeout when none is left."""
         left = self.at - time.monotonic()
@@ -72,7 +77,8 @@ def fetch(client: httpx.Client, url: str, deadline: Deadline | None = None) -> S
     except HostRefused as refusal:
         return Served(url, 0, error=refusal.sentence, moved=moved)
     except (httpcore.TimeoutException, httpx.TimeoutException):
-        return Served(url, 0, error="No answer: it took too long.", moved=moved)
+        is_over = deadline is not None and deadline.is_over
+        return Served(url, 0, error="No answer: it took too long.", moved=moved, late=is_over)
     except (httpx.InvalidURL, httpx.UnsupportedProtocol, httpcore.UnsupportedProtocol, ValueError):
         return Served(url[:300], 0, error="This is no address that can be asked.")
     except (httpx.HTTPError, httpcore.NetworkError, httpcore.ProtocolError, OSError) as error:

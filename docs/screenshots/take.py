@@ -31,6 +31,7 @@ VIEWS = {
     "install": "/sites/1/install",
     "install-over-sftp": "/sites/3/install",
     "live-check": "/sites/3/live-check",
+    "visitor": "/visitor",
 }
 
 
@@ -85,7 +86,20 @@ def _proposals(page: Page) -> None:
     page.get_by_alt_text("Icon at 512 px", exact=True).wait_for()
 
 
-_STEPS = {"install-over-sftp": _over_sftp, "judged": _judged, "proposals": _proposals}
+def _visitor(page: Page) -> None:
+    """Visit three sites, one of them in a private window, and put two on the phone."""
+    visits = (("Tide tables", "Visit"), ("Harbour log", "In a private window"), ("Crew rota", "Visit"))
+    for number, (site, button) in enumerate(visits):
+        page.get_by_role("combobox", name="Site to visit").click()
+        page.locator(".ant-select-item-option", has_text=site).click()
+        page.get_by_role("button", name=button, exact=True).click()
+        page.get_by_role("listitem").nth(number).wait_for()
+    for site in ("Tide tables", "Crew rota"):
+        page.get_by_role("button", name=f"Put on the phone: {site}").click()
+    page.get_by_role("button", name="+1 week").click()
+
+
+_STEPS = {"install-over-sftp": _over_sftp, "judged": _judged, "proposals": _proposals, "visitor": _visitor}
 
 
 def take(names: list[str]) -> None:

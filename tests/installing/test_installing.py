@@ -42,7 +42,9 @@ class Notes:
         return self.copies[content.sha256]
 
 
-class InstallingTests(TestCase):
+class InstallingTestCase(TestCase):
+    """A set, a site in memory, and a journal."""
+
     @classmethod
     def setUpClass(cls):
         built = build(lambda key: take_in(BLUE_DISC)[1], Recipe.of(Frame(0, 0, 512)), PLAN, "Ferry")
@@ -71,6 +73,8 @@ class InstallingTests(TestCase):
             notes.copy,
         )
 
+
+class InstallingTests(InstallingTestCase):
     def test_plan_tells_every_step_and_touches_nothing(self):
         plan = self.plan()
         kinds = {step.path: step.kind for step in plan.steps}

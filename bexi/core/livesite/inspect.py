@@ -88,7 +88,8 @@ def inspect(
         told(len(pages), most)
     should = {urljoin(address, path): data for path, data in installed.items()}
     addresses = list(dict.fromkeys((*should, *_files(pages, once))))
-    files = {url: _file(url, once, should.get(url)) for url in addresses[:MOST_FILES]}
+    looked_at = [url for url in addresses[:MOST_FILES] if not once.look(url).served.late]
+    files = {url: _file(url, once, should.get(url)) for url in looked_at}
     findings = found_on(pages, files, once.look, bool(installed))
     told(most, most)
     left = tuple(sorted(walk.left))

@@ -14,7 +14,7 @@ class Served:
 
     `error` is a sentence when it did not answer at all; `status` is 0 then. `headers` have names in lower case, `moved`
     are the addresses it sent the visitor on to, `at` is when it answered, in seconds since 1970. `known` is False for
-    an earlier answer whose bytes nobody kept.
+    an earlier answer whose bytes nobody kept, `late` is True when the time for all asking was over.
     """
 
     url: str
@@ -25,6 +25,7 @@ class Served:
     moved: tuple[str, ...] = ()
     at: float = 0.0
     known: bool = True
+    late: bool = False
 
     @property
     def address(self) -> str:

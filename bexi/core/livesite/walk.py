@@ -68,7 +68,11 @@ class Walk:
             if count >= self.most:
                 self.left.add(url)
                 continue
-            visited = self._visited(self.fetch(url))
+            served = self.fetch(url)
+            if served.late:
+                self.left.add(url)
+                continue
+            visited = self._visited(served)
             if visited.page is None and visited.served.status == 200:
                 continue  # something else than a page
             if visited.page:

@@ -158,6 +158,17 @@ class InspectTests(TestCase):
         self.assertTrue(all(url.startswith(HOME) for url in asked))
         self.assertEqual(len(asked), len(set(asked)))
 
+    def test_what_there_was_no_time_for_is_told_and_no_finding(self):
+        site = FakeSite({**GOOD, "": html(LINES, '<a href="/b.html"><a href="/c.html">')})
+
+        def slow(url: str) -> Served:
+            is_late = url.endswith(("c.html", "touch.png"))
+            return Served(url, 0, error="No answer: it took too long.", late=True) if is_late else site(url)
+
+        report = inspect(HOME, dataclasses.replace(site.once(), fetch=slow), {})
+        self.assertEqual((report.left, report.files_left), ((f"{HOME}c.html",), 1))
+        self.assertEqual([one.what for one in report.findings if one.wrong], [])
+
     def test_progress_is_told_and_may_stop_it(self):
         told: list[tuple[int, int]] = []
         look(GOOD, most=5, told=lambda done, total: told.append((done, total)))
