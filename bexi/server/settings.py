@@ -1,7 +1,7 @@
 """Django settings.
 
-From the environment: BEXI_DATA (folder for data), BEXI_MAIL and BEXI_MAIL_FROM (how mail is sent), BEXI_DEVELOPMENT=1 (set
-by `make dev`).
+From the environment: BEXI_DATA (folder for data), BEXI_MAIL and BEXI_MAIL_FROM (how mail is sent), BEXI_DEVELOPMENT=1
+(set by `make dev`).
 """
 
 import os

@@ -14,7 +14,7 @@ from django.test import override_settings
 from bexi.server import blobs
 from bexi.server.demo.run import STANDIN_PORT, WEB_PORT
 from bexi.standin.host import PORTS, running
-from bexi.standin.sites import reset
+from bexi.standin.sites import SITES, reset
 from tests.ports import free_port_range
 
 
@@ -92,7 +92,7 @@ class PortTests(TestCase):
             with running(Path(folder), port):
                 result = subprocess.run(command, capture_output=True, text=True, check=False)
         self.assertEqual(result.returncode, 1)
-        self.assertIn(f"A port from {port} to {port + 3} is in use", result.stderr)
+        self.assertIn(f"A port from {port} to {port + len(SITES)} is in use", result.stderr)
 
     def test_demo_uses_the_documented_ports(self):
         self.assertEqual((WEB_PORT, STANDIN_PORT), (8400, 8410))
