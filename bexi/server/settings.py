@@ -128,6 +128,12 @@ CONTENT_SECURITY_POLICY = {
 _LOCMEM = "django.core.cache.backends.locmem.LocMemCache"
 CACHES = {
     "default": {"BACKEND": _LOCMEM},
+    # On disk, since each web process asks for what another has made.
+    "proposals": {
+        "BACKEND": "django.core.cache.backends.filebased.FileBasedCache",
+        "LOCATION": DATA_FOLDER / "proposals",
+        "TIMEOUT": 7 * 24 * 3600,
+    },
     "rungs": {"BACKEND": _LOCMEM, "LOCATION": "rungs", "TIMEOUT": None, "OPTIONS": {"MAX_ENTRIES": 400}},
 }
 

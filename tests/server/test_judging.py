@@ -1,6 +1,9 @@
 """Judging over the API: verdicts on rungs and builds, a close look, proposals, and what a new piece begins with."""
 
 import base64
+import json
+
+from django.core.cache import caches
 
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
@@ -28,6 +31,23 @@ class JudgingTestCase(ApiTestCase):
     def look(self, recipe: dict, size: int = 16, **more: object):
         body = {"recipe": recipe, "size": size, "site_id": self.site.pk, **more}
         return self.ask("POST", f"artwork/{self.lockup.pk}/judgement", body)
+
+
+class ProgressTests(JudgingTestCase):
+    def progress(self) -> list[dict]:
+        answer = self.client.get(f"/api/sites/{self.site.pk}/proposals/{self.lockup.pk}/progress")
+        self.assertEqual(answer.headers["Content-Type"], "application/x-ndjson")
+        return [json.loads(line) for line in b"".join(answer.streaming_content).splitlines()]
+
+    def test_each_framing_is_told_when_it_is_judged_and_nothing_twice(self):
+        caches["proposals"].clear()
+        told = self.progress()
+        total = told[0]["total"]
+        self.assertGreaterEqual(total, 4)
+        self.assertEqual([one["done"] for one in told], list(range(total + 1)))
+        self.assertEqual(self.progress(), [])
+        offers = self.ask("GET", f"sites/{self.site.pk}/proposals/{self.lockup.pk}").json()
+        self.assertEqual(offers[0]["kind"], "emblem")
 
 
 class RungTests(JudgingTestCase):

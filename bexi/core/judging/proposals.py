@@ -29,6 +29,7 @@ _SQUARES = (1.0, 0.7, 0.5, 0.35)
 """Sides of squares tried on a photograph, in its shorter sides."""
 _ALIKE = 0.02
 """Frames that differ by less than this share of the side are one to the eye."""
+_NOTHING: Mapping[str, Pixels] = MappingProxyType({})
 _LOOKED_AT = 160
 _ROOM = 11
 """Around ink on a plate, in % of its side."""
@@ -55,31 +56,47 @@ class Proposal:
         return {str(judgement.size): judgement.verdict for judgement in self.judgements}
 
 
+@dataclass(frozen=True)
+class Candidate:
+    """A framing that may be proposed."""
+
+    kind: str
+    source: Source
+    framing: Framing
+
+    def judged(self, grounds: Mapping[str, Colour] = TABS, others: Mapping[str, Pixels] = _NOTHING) -> Proposal:
+        """The same, judged at each of SHOWN. `others` are icons that should not be mistaken for this one."""
+        return _judged(self.kind, self.source, self.framing, grounds, others)
+
+
+def candidates(source: Source, letters: Sequence[Source] = ()) -> list[Candidate]:
+    """What may be made of a picture; `letters` are drawings of the site's letters."""
+    return [
+        *(Candidate(kind, source, framing) for kind, framing in _framings(source).items()),
+        *(Candidate("letters", one, _of_letters(one)) for one in letters),
+    ]
+
+
+def best_first(made: Sequence[Proposal], groups: Groups) -> list[Proposal]:
+    """The best of those that show what the picture is about, then the others; of the letters the best only."""
+    drawn = [one for one in made if one.kind == "letters"]
+    best = [max(drawn, key=lambda one: one.standing)] if drawn else []
+    return _best_first([*(one for one in made if one.kind != "letters"), *best], groups)
+
+
 def propose(
     source: Source,
     letters: Sequence[Source] = (),
     grounds: Mapping[str, Colour] = TABS,
-    others: Mapping[str, Pixels] = MappingProxyType({}),
+    others: Mapping[str, Pixels] = _NOTHING,
 ) -> list[Proposal]:
-    """Proposals for a picture, the best first.
+    """Proposals for a picture, the best first."""
+    return best_first([one.judged(grounds, others) for one in candidates(source, letters)], source.groups)
 
-    `letters` are drawings of the site's letters, of which the best is taken; `others` are icons that should not be
-    mistaken for this one.
-    """
-    made = [_judged(kind, source, framing, grounds, others) for kind, framing in _framings(source).items()]
-    drawn = [
-        _judged(
-            "letters",
-            one,
-            Framing(whole_artwork(one.picture.width, one.picture.height), home_ground=_beneath(one.groups)),
-            grounds,
-            others,
-        )
-        for one in letters
-    ]
-    if drawn:
-        made.append(max(drawn, key=lambda one: one.standing))
-    return _best_first(made, source.groups)
+
+def _of_letters(drawn: Source) -> Framing:
+    frame = whole_artwork(drawn.picture.width, drawn.picture.height)
+    return Framing(frame, home_ground=_beneath(drawn.groups))
 
 
 def _judged(
@@ -94,7 +111,6 @@ def _judged(
 
 
 def _best_first(made: list[Proposal], groups: Groups) -> list[Proposal]:
-    """The best of those that show what the picture is about, then the others."""
     favoured = _favoured(groups)
     about = [one for one in made if one.kind in favoured]
     # Letters are not the picture's own; they come first only where it has nothing but words.

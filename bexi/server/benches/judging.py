@@ -1,14 +1,14 @@
 """Judging what is on the bench: readings of one icon with ways out, and proposals for a whole piece."""
 
 import hashlib
-from collections.abc import Callable, Mapping, Sequence
+from collections import deque
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
 from django.core.cache import caches
 
 from bexi.core.artwork.letters import Letters
-from bexi.core.artwork.pictures import Picture
 from bexi.core.framing.compose import compose, framing_for
 from bexi.core.framing.frame import whole_artwork
 from bexi.core.framing.purpose import Purpose
@@ -20,7 +20,7 @@ from bexi.core.judging.judge import TABS, judge_at
 from bexi.core.judging.lettering import around
 from bexi.core.judging.marks import Marks, marks_of
 from bexi.core.judging.measure import measure
-from bexi.core.judging.proposals import SHOWN, propose
+from bexi.core.judging.proposals import SHOWN, Proposal, best_first, candidates
 from bexi.core.judging.readings import Judgement
 from bexi.core.judging.ways_out import Source, WayOut, framed, letters_framing, ways_out
 from bexi.core.pixels.colour import Colour
@@ -33,7 +33,7 @@ from bexi.server.benches.models import Draft
 from bexi.server.benches.services import begin, keep, neighbours, pictures_for, stop_if
 from bexi.server.sites.models import Site
 
-_kept = caches["rungs"]
+_proposals = caches["proposals"]
 OWN = "own"
 MOST_GROUPS = 12
 
@@ -111,31 +111,47 @@ def framed_groups(artwork: Artwork) -> list[tuple[Literal["emblem", "words"], Fr
 
 def proposals_for(artwork: Artwork, site: Site) -> list[Offer]:
     """Whole framings for a piece, the best first; kept for a while."""
-    others = neighbours(site.pk)
-    told = [(name, icon.tobytes()) for name, icon in others.items()]
-    made_of = (ENGINE_VERSION, artwork.sha256, artwork.read_as, site.name, told)
-    key = "proposals-" + hashlib.sha256(repr(made_of).encode()).hexdigest()
-    kept: list[Offer] | None = _kept.get(key)
-    if kept is None:
-        kept = _proposed(picture_of(artwork), site.name, others)
-        _kept.set(key, kept)
+    key = _key(artwork, site)
+    kept: list[Offer] | None = _proposals.get(key)
+    while kept is None:
+        deque(proposing(artwork, site), maxlen=0)
+        kept = _proposals.get(key)
     return kept
 
 
-def _proposed(picture: Picture, site_name: str, others: Mapping[str, Pixels]) -> list[Offer]:
+def proposing(artwork: Artwork, site: Site) -> Iterator[tuple[int, int]]:
+    """Judge what can be made of a piece, unless that is kept; tells how many of how many framings are judged."""
+    key = _key(artwork, site)
+    if key in _proposals:
+        return
+    picture, others = picture_of(artwork), neighbours(site.pk)
     source = Source(picture, groups_of(picture))
-    letters = drawn_initials(site_name, source.groups, initials_face())
-    offers = []
-    for one in propose(source, [drawn.source for drawn in letters], others=others):
-        drawn = next((its for its in letters if its.source is one.source), None)
-        icons = compose(one.source.picture, one.framing, Purpose.TAB, [size for size, _ in SHOWN])
-        laid = tuple(
-            over(icon, one.framing.home_ground) if purpose.opaque else icon
-            for icon, (_, purpose) in zip(icons, SHOWN, strict=True)
-        )
-        body = _body(drawn.letters) if drawn else None
-        offers.append(Offer(one.kind, one.framing, one.judgements, laid, letters=body))
-    return offers
+    letters = drawn_initials(site.name, source.groups, initials_face())
+    tried = candidates(source, [drawn.source for drawn in letters])
+    yield 0, len(tried)
+    made = []
+    for number, candidate in enumerate(tried, 1):
+        made.append(candidate.judged(others=others))
+        yield number, len(tried)
+    _proposals.set(key, [_made(one, letters) for one in best_first(made, source.groups)])
+
+
+def _key(artwork: Artwork, site: Site) -> str:
+    told = [(name, icon.tobytes()) for name, icon in neighbours(site.pk).items()]
+    made_of = (ENGINE_VERSION, artwork.sha256, artwork.read_as, site.name, told)
+    return hashlib.sha256(repr(made_of).encode()).hexdigest()
+
+
+def _made(one: Proposal, letters: Sequence[Drawn]) -> Offer:
+    """A proposal with its pictures."""
+    drawn = next((its for its in letters if its.source is one.source), None)
+    icons = compose(one.source.picture, one.framing, Purpose.TAB, [size for size, _ in SHOWN])
+    laid = tuple(
+        over(icon, one.framing.home_ground) if purpose.opaque else icon
+        for icon, (_, purpose) in zip(icons, SHOWN, strict=True)
+    )
+    body = _body(drawn.letters) if drawn else None
+    return Offer(one.kind, one.framing, one.judgements, laid, letters=body)
 
 
 def put_on_bench(site: Site, artwork: Artwork, revision: int) -> Draft:

@@ -1,9 +1,11 @@
 """Judging over the API: one icon looked at closely, and proposals for a piece."""
 
 import base64
+import itertools
+import json
 from typing import Annotated, Literal
 
-from django.http import HttpRequest
+from django.http import HttpRequest, StreamingHttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 from pydantic import Field
@@ -236,6 +238,16 @@ def proposals(request: HttpRequest, site_id: int, artwork_id: int) -> list[Offer
     """Whole framings for a piece on this site, the best first."""
     site, artwork = get_object_or_404(Site, pk=site_id), get_object_or_404(Artwork, pk=artwork_id)
     return [OfferOut.of(offer) for offer in judging.proposals_for(artwork, site)]
+
+
+@router.get("/sites/{site_id}/proposals/{artwork_id}/progress")
+def progress(request: HttpRequest, site_id: int, artwork_id: int) -> StreamingHttpResponse:
+    """The same in the making: a line of JSON for each framing that is judged, like {"done": 2, "total": 5}."""
+    site, artwork = get_object_or_404(Site, pk=site_id), get_object_or_404(Artwork, pk=artwork_id)
+    first = judging.proposing(artwork, site)
+    begun = list(itertools.islice(first, 1))  # a refusal is told as one, before the answer begins
+    lines = (json.dumps({"done": done, "total": total}) + "\n" for done, total in itertools.chain(begun, first))
+    return StreamingHttpResponse(lines, content_type="application/x-ndjson")
 
 
 @router.post("/sites/{site_id}/bench", response=OnBenchOut)

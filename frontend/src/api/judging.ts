@@ -3,7 +3,16 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { piece, site } from "./asking";
-import { answer, type Artwork, client, type Draft, type Offer, type Picture, type Recipe } from "./client";
+import {
+  answer,
+  type Artwork,
+  client,
+  type Draft,
+  type Offer,
+  type Picture,
+  problemFrom,
+  type Recipe,
+} from "./client";
 
 /** One icon looked at closely: its readings, where they come from, and what would be better. */
 export const useCloseLook = (
@@ -56,10 +65,33 @@ export const useProposals = (siteId: number, artworkId: number, version: string)
     staleTime: Infinity,
   });
 
+export type Judged = { done: number; total: number };
+
+/** Has a piece judged, and tells how many of its framings are. */
+async function judge(siteId: number, artworkId: number, told: (judged: Judged) => void): Promise<void> {
+  const response = await fetch(`/api/sites/${siteId}/proposals/${artworkId}/progress`);
+  if (!response.ok || !response.body) throw problemFrom(await response.json().catch(() => null));
+  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
+  for (let rest = ""; ;) {
+    const { value, done } = await reader.read();
+    if (done) return;
+    const lines = (rest + value).split("\n");
+    rest = lines.pop() ?? "";
+    const last = lines.at(-1);
+    if (last) told(JSON.parse(last) as Judged);
+  }
+}
+
 /** Puts a piece on the bench of a site, framed as is proposed first; one change that can be undone. */
 export function usePutOnBench() {
   const queries = useQueryClient();
-  return async (siteId: number, artwork: Artwork, draft: Draft | null): Promise<Draft> => {
+  return async (
+    siteId: number,
+    artwork: Artwork,
+    draft: Draft | null,
+    told: (judged: Judged) => void,
+  ): Promise<Draft> => {
+    await judge(siteId, artwork.id, told);
     const body = { artwork_id: artwork.id, revision: draft?.revision ?? 0 };
     const { draft: saved, proposals } = await answer(
       client.POST("/api/sites/{site_id}/bench", { ...site(siteId), body }),

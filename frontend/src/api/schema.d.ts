@@ -636,6 +636,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/proposals/{artwork_id}/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Progress
+         * @description The same in the making: a line of JSON for each framing that is judged, like {"done": 2, "total": 5}.
+         */
+        get: operations["bexi_server_benches_judging_api_progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/bench": {
         parameters: {
             query?: never;
@@ -4305,6 +4325,27 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OfferOut"][];
                 };
+            };
+        };
+    };
+    bexi_server_benches_judging_api_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

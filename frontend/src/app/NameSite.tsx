@@ -3,8 +3,9 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import type { Artwork } from "../api/client";
-import { usePutOnBench } from "../api/judging";
+import { type Judged, usePutOnBench } from "../api/judging";
 import { useAddSite, useSites } from "../api/sites";
+import { HowFar } from "./HowFar";
 import styles from "./shell.module.css";
 
 /** A picture came while no site was open: which one is it for? Goes on with that very picture. */
@@ -14,12 +15,13 @@ export function NameSite({ artwork, close }: { artwork: Artwork; close: () => vo
   const putOnBench = usePutOnBench();
   const navigate = useNavigate();
   const [busy, setBusy] = useState(false);
+  const [judged, setJudged] = useState<Judged>();
   const [problem, setProblem] = useState<Error>();
   const goOn = async (find: () => Promise<number>) => {
     setBusy(true);
     try {
       const siteId = await find();
-      const draft = await putOnBench(siteId, artwork, null);
+      const draft = await putOnBench(siteId, artwork, null, setJudged);
       close();
       void navigate(`/sites/${siteId}/bench/${draft.id}`, { state: { proposals: true } });
     } catch (cause) {
@@ -54,6 +56,7 @@ export function NameSite({ artwork, close }: { artwork: Artwork; close: () => vo
         <Button type="primary" htmlType="submit" loading={busy}>
           Add the site and put it on the bench
         </Button>
+        {busy && judged && <HowFar judged={judged} />}
       </Form>
       {(sites.data?.length ?? 0) > 0 && (
         <>

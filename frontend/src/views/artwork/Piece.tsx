@@ -5,8 +5,9 @@ import { Link, useNavigate } from "react-router";
 
 import { answer, type Artwork, client, type Draft, type Site } from "../../api/client";
 import { useRemoveArtwork } from "../../api/artwork";
-import { usePutOnBench } from "../../api/judging";
+import { type Judged, usePutOnBench } from "../../api/judging";
 import { sendPicture } from "../../api/upload";
+import { HowFar } from "../../app/HowFar";
 import { ArtworkPicture } from "./ArtworkPicture";
 import styles from "./artwork.module.css";
 import { Details } from "./Details";
@@ -32,7 +33,7 @@ export function Piece({ artwork, site, draft }: Props) {
 
 function ToBench({ artwork, site, draft }: Props) {
   const putOnBench = usePutOnBench();
-  const [trying, setTrying] = useState(false);
+  const [trying, setTrying] = useState<Judged>();
   const navigate = useNavigate();
   const { message } = App.useApp();
   const bench = `/sites/${site.id}/bench`;
@@ -44,19 +45,22 @@ function ToBench({ artwork, site, draft }: Props) {
     );
   }
   const put = async () => {
-    setTrying(true);
+    setTrying({ done: 0, total: 0 });
     try {
-      const saved = await putOnBench(site.id, artwork, draft);
+      const saved = await putOnBench(site.id, artwork, draft, setTrying);
       void navigate(`${bench}/${saved.id}`, { state: { proposals: true } });
     } catch (problem) {
       void message.error((problem as Error).message, 8);
-      setTrying(false);
+      setTrying(undefined);
     }
   };
   return (
-    <Button className="main-action" loading={trying} onClick={() => void put()}>
-      {trying ? "Trying what can be made of it" : "Put it on the bench"}
-    </Button>
+    <>
+      <Button className="main-action" loading={trying !== undefined} onClick={() => void put()}>
+        {trying ? "Trying what can be made of it" : "Put it on the bench"}
+      </Button>
+      {trying && <HowFar judged={trying} />}
+    </>
   );
 }
 
