@@ -1,4 +1,4 @@
-import { Select } from "antd";
+import { App as AntApp, Select } from "antd";
 import { type ReactNode, useState } from "react";
 import { createPortal } from "react-dom";
 import { NavLink, Outlet, useNavigate, useOutletContext, useParams } from "react-router";
@@ -42,9 +42,13 @@ export function SiteFrame() {
             </NavLink>
           ))}
         </nav>
-        <BuildButton site={site} />
+        <AntApp component={false}>
+          <BuildButton site={site} />
+        </AntApp>
       </InBar>
-      <Outlet context={site} key={site.id} />
+      <AntApp component={false}>
+        <Outlet context={site} key={site.id} />
+      </AntApp>
     </DraftSaving>
   );
 }

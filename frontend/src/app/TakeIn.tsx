@@ -1,13 +1,15 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Alert, Progress } from "antd";
-import { type ReactNode, useCallback, useEffect, useState } from "react";
+import { lazy, type ReactNode, Suspense, useCallback, useEffect, useState } from "react";
 import { useMatch, useNavigate } from "react-router";
 
 import type { Artwork } from "../api/client";
 import { sendPicture } from "../api/upload";
-import { NameSite } from "./NameSite";
 import styles from "./shell.module.css";
 import { type Sending, TakingIn } from "./takingIn";
+
+// What most visits do not need comes when it is needed.
+const NameSite = lazy(async () => ({ default: (await import("./NameSite")).NameSite }));
+const OnItsWay = lazy(async () => ({ default: (await import("./OnItsWay")).OnItsWay }));
 
 let sent = 0;
 
@@ -52,28 +54,18 @@ export function TakeIn({ children }: { children: ReactNode }) {
   return (
     <TakingIn value={take}>
       {children}
-      {homeless && <NameSite artwork={homeless} close={() => setHomeless(undefined)} />}
+      <Suspense>{homeless && <NameSite artwork={homeless} close={() => setHomeless(undefined)} />}</Suspense>
       {over && <div className={styles.dropHere}>Drop to take in as artwork</div>}
       {sending.length > 0 && (
         <div className={styles.tray} role="status">
-          {sending.map((one) => (
-            <OnItsWay key={one.key} one={one} close={() => close(one.key)} />
-          ))}
+          <Suspense>
+            {sending.map((one) => (
+              <OnItsWay key={one.key} one={one} close={() => close(one.key)} />
+            ))}
+          </Suspense>
         </div>
       )}
     </TakingIn>
-  );
-}
-
-function OnItsWay({ one: { name, share, problem }, close }: { one: Sending; close: () => void }) {
-  if (problem) {
-    return <Alert type="error" showIcon closable={{ onClose: close }} title={`${name}: ${problem}`} />;
-  }
-  return (
-    <div className={styles.onItsWay}>
-      {share < 1 ? `Sending ${name}` : `Measuring ${name}`}
-      <Progress percent={Math.round(share * 100)} status="active" aria-label={`Sending ${name}`} />
-    </div>
   );
 }
 

@@ -1,15 +1,20 @@
-import { Button, Empty, Modal } from "antd";
-import { type ReactNode, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Button } from "antd";
+import { lazy, type ReactNode, Suspense, useState } from "react";
+import { Link } from "react-router";
 
 import { isLooking, pictureOf, useChecks, useOrderCheck } from "../../api/checks";
 import type { Site } from "../../api/client";
-import { useAddSite, useSites } from "../../api/sites";
+import { useSites } from "../../api/sites";
 import { Loading } from "../../app/Loading";
-import { ProblemNotice } from "../../app/ProblemNotice";
 import { ago, when } from "../../app/units";
-import { SiteForm } from "./SiteForm";
 import styles from "./sites.module.css";
+
+// What the usual visit does not need comes when it is needed.
+const ProblemNotice = lazy(async () => ({
+  default: (await import("../../app/ProblemNotice")).ProblemNotice,
+}));
+const NoSites = lazy(async () => ({ default: (await import("./NoSites")).NoSites }));
+const AddSite = lazy(async () => ({ default: (await import("./AddSite")).AddSite }));
 
 const STATES: Record<
   Site["state"],
@@ -51,18 +56,20 @@ export function SitesView() {
         <Button onClick={() => setAdding(true)}>Add a site</Button>
       </div>
       {sites.isPending && <Loading what="Reading the sites" />}
-      {sites.error && <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />}
-      {sites.data?.length === 0 && (
-        <Empty description="No sites yet. Add the first one to give it an icon.">
-          <Button onClick={() => setAdding(true)}>Add a site</Button>
-        </Empty>
-      )}
+      <Suspense>
+        {sites.error && <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />}
+      </Suspense>
+      <Suspense>{sites.data?.length === 0 && <NoSites add={() => setAdding(true)} />}</Suspense>
       <ul className={styles.list}>
         {sites.data?.map((site) => (
           <SiteRow key={site.id} site={site} />
         ))}
       </ul>
-      {adding && <AddSite close={() => setAdding(false)} />}
+      {adding && (
+        <Suspense>
+          <AddSite close={() => setAdding(false)} />
+        </Suspense>
+      )}
     </main>
   );
 }
@@ -129,18 +136,3 @@ function SeenIcon({ site }: { site: Site }) {
 const Unseen = ({ children }: { children: ReactNode }) => (
   <div className={`${styles.icons} ${styles.none}`}>{children}</div>
 );
-
-function AddSite({ close }: { close: () => void }) {
-  const add = useAddSite();
-  const navigate = useNavigate();
-  return (
-    <Modal open getContainer={false} title="Add a site" footer={null} onCancel={close}>
-      <SiteForm
-        initial={{ name: "", address: "", place: "" }}
-        action="Add the site"
-        saving={add}
-        save={(site) => add.mutate(site, { onSuccess: ({ id }) => void navigate(`/sites/${id}/artwork`) })}
-      />
-    </Modal>
-  );
-}
