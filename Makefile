@@ -6,7 +6,7 @@ STAMPS := .stamps
 XDG_DATA_HOME ?= $(HOME)/.local/share
 DEMO_DATA ?= $(XDG_DATA_HOME)/bexi-demo
 
-.PHONY: demo test servers browsers setup dev lint format screenshots bench schema clean
+.PHONY: demo test servers browsers setup dev package try-package lint format screenshots bench schema clean
 
 demo: setup
 	BEXI_DATA="$(DEMO_DATA)" $(PYTHON) -m bexi.server.demo.run
@@ -68,8 +68,16 @@ $(STAMPS)/resources: $(STAMPS)/python $(STAMPS)/packages bexi/resources/gather.p
 	$(PYTHON) -m bexi.resources.gather frontend/node_modules
 	touch $@
 
-$(STAMPS)/frontend: $(STAMPS)/packages $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts
+package: setup
+	rm -rf dist
+	$(PYTHON) -m build --outdir dist
+
+try-package: package
+	BEXI_PACKAGE=1 BEXI_DATA="$$(mktemp -d)" $(PYTHON) manage.py test tests.package
+
+$(STAMPS)/frontend: $(STAMPS)/python $(STAMPS)/packages $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts
 	$(NPM) run --silent build
+	$(PYTHON) -m whitenoise.compress --quiet frontend/dist
 	touch $@
 
 $(STAMPS)/tools: install-test-tools

@@ -9,6 +9,10 @@ from typer.main import get_command
 
 _COMMANDS = {
     "build": ("bexi.cli.build:build_command", "Build the icon set of PICTURE, or of a recipe file, into a folder."),
+    "serve": ("bexi.server.serve:serve_command", "Start Bexi: web server, worker and database, on this machine."),
+    "demo": ("bexi.server.demo.run:demo_command", "Start Bexi with invented sites on a stand-in host."),
+    "backup": ("bexi.server.backup:backup_command", "Write all data but the keys into one file."),
+    "restore": ("bexi.server.backup:restore_command", "Bring all data back from a backup file."),
     "plans": ("bexi.cli.plans:plans_command", "List the ready-made plans and what they hold."),
     "fit": ("bexi.cli.build:fit_command", "Make the one file that an upload field asks for."),
     "compare": ("bexi.cli.build:compare_command", "Compare two sets file by file and picture by picture."),

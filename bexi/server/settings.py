@@ -15,7 +15,8 @@ from csp.constants import NONCE, NONE, SELF
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 
 REPOSITORY = Path(__file__).resolve().parents[2]
-FRONTEND_BUILD = REPOSITORY / "frontend" / "dist"
+_PACKED = Path(__file__).parent / "built"  # where the package has it
+FRONTEND_BUILD = _PACKED if _PACKED.is_dir() else REPOSITORY / "frontend" / "dist"
 _DATA_HOME = Path(os.environ.get("XDG_DATA_HOME", Path.home() / ".local" / "share"))
 DATA_FOLDER = Path(os.environ.get("BEXI_DATA", _DATA_HOME / "bexi"))
 DATA_FOLDER.mkdir(mode=0o700, parents=True, exist_ok=True)
@@ -103,6 +104,12 @@ STATIC_URL = "static/"
 WHITENOISE_ROOT = FRONTEND_BUILD if FRONTEND_BUILD.is_dir() else None
 WHITENOISE_INDEX_FILE = False
 WHITENOISE_AUTOREFRESH = DEBUG
+
+
+def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802
+    """Whether a file's name tells its content, so that it can be kept for ever."""
+    return url.startswith("/assets/")
+
 
 BODY_LIMIT = DEFAULT_LIMITS.file_bytes + 64 * 1024  # a picture and the form around it
 DATA_UPLOAD_MAX_MEMORY_SIZE = 1024 * 1024

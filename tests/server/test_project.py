@@ -12,7 +12,8 @@ from django.test import TestCase as DatabaseTestCase
 from django.test import override_settings
 
 from bexi.server import blobs
-from bexi.server.demo.run import STANDIN_PORT, WEB_PORT
+from bexi.server.demo.run import STANDIN_PORT
+from bexi.server.running import WEB_PORT
 from bexi.standin.host import PORTS, running
 from bexi.standin.sites import SITES, reset
 from tests.ports import free_port_range

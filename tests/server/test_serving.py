@@ -1,0 +1,73 @@
+import socket
+from unittest import mock
+
+from django.conf import settings
+from django.test import TestCase
+from typer.testing import CliRunner
+
+from bexi.cli import app
+from bexi.server import health, locks, running
+from tests.ports import free_port_range
+from tests.server.case import quiet
+
+
+def serve(*arguments: object):
+    with mock.patch.dict("os.environ"), mock.patch.object(running, "run", return_value=0) as ran:
+        return CliRunner().invoke(app, ["serve", "--no-browser", *map(str, arguments)]), ran
+
+
+class ServeTests(TestCase):
+    def test_it_listens_on_this_machine_only(self):
+        for host in ("0.0.0.0", "192.168.1.2", "::", "ferry.example"):
+            result, ran = serve("--host", host)
+            self.assertEqual((result.exit_code, ran.called), (1, False))
+            self.assertIn("no accounts", result.stderr)
+
+    def test_it_starts_web_and_worker_and_prints_one_address(self):
+        port = free_port_range(1)
+        for host, address in (("localhost", "127.0.0.1"), ("127.0.0.1", "127.0.0.1"), ("::1", "[::1]")):
+            result, ran = serve("--host", host, "--port", port)
+            self.assertEqual(result.exit_code, 0, result.output)
+            self.assertEqual(result.stdout.count("http://"), 1)
+            self.assertIn(f"http://{address}:{port}/", result.stdout)
+            self.assertEqual(list(ran.call_args[0][0]), ["web", "worker"])
+            self.assertIn(f"--bind {address}:{port} ", ran.call_args[0][0]["web"])
+
+    def test_a_port_in_use_and_a_second_start_say_what_to_do(self):
+        with socket.create_server(("127.0.0.1", 0)) as other:
+            result, _ = serve("--port", other.getsockname()[1])
+        self.assertIn("choose another with --port", result.stderr)
+        with locks.holding("serving"):
+            result, _ = serve("--port", free_port_range(1))
+        self.assertIn("runs already on this data", result.stderr)
+
+    def test_no_browser_is_opened_where_there_is_none(self):
+        with mock.patch.dict("os.environ", clear=True), mock.patch.object(running.sys, "platform", "linux"):
+            self.assertFalse(running.has_browser())
+
+
+class HealthTests(TestCase):
+    def test_all_is_looked_at_and_a_missing_worker_is_said(self):
+        with mock.patch.object(health.worker, "is_alive", return_value=True):
+            well = self.client.get("/health")
+        self.assertEqual((well.status_code, set(well.json().values())), (200, {"well"}))
+        with mock.patch.object(health.worker, "is_alive", return_value=False), quiet("django.request"):
+            ill = self.client.get("/health")
+        self.assertEqual(ill.status_code, 503)
+        self.assertIn("does not run", ill.json()["worker"])
+        self.assertEqual(ill.headers["Cache-Control"], "no-store")
+
+    def test_a_full_or_closed_disk_is_said(self):
+        with mock.patch.object(health.shutil, "disk_usage") as usage:
+            usage.return_value.free = 5 * 1024**2
+            self.assertIn("only 5 MB", health.state_of_health().looked_at["disk"])
+        with mock.patch.object(health.shutil, "disk_usage", side_effect=PermissionError(13, "Permission denied")):
+            self.assertIn("cannot be written", health.state_of_health().looked_at["disk"])
+        self.assertFalse(health.Health({"disk": "full."}).is_well)
+        self.assertEqual(health.Health({"disk": ""}).lines, ["disk: well"])
+
+    def test_hashed_files_are_kept_for_ever_and_come_packed(self):
+        packed = next(settings.FRONTEND_BUILD.glob("assets/*.js.gz"))
+        answer = self.client.get(f"/assets/{packed.stem}", headers={"Accept-Encoding": "gzip"})
+        self.assertIn("immutable", answer.headers["Cache-Control"])
+        self.assertEqual(answer.headers["Content-Encoding"], "gzip")
