@@ -7,8 +7,9 @@ from bexi.sandbox.children import in_sandbox
 
 
 def read_page_apart(served: Served) -> Page:
-    """A served page, read in the sandbox; one that breaks its reader declares nothing."""
+    """A served page, read in the sandbox; one that breaks its reader says so."""
     try:
         return in_sandbox(read_page, served)
     except ArtworkRefused:
-        return Page(served.url, served.address, served.address)
+        trouble = "it is built so that reading it takes too long or too much memory"
+        return Page(served.url, served.address, served.address, trouble=trouble)

@@ -11,6 +11,7 @@ from bexi.core.framing.recipe import Recipe
 from bexi.server.artwork.services import add_artwork
 from bexi.server.benches.services import save_draft
 from bexi.server.builds.services import build_site
+from bexi.server.checks.starting import check_now
 from bexi.server.installs.starting import install_now
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase
@@ -89,11 +90,12 @@ class SitesViewTests(ViewTestCase):
         page.get_by_role("link", name="Bexi, all sites").click()
         expect(page.get_by_role("heading", name="Sites")).to_be_visible()
 
-    def test_installed_icon_is_shown_at_both_sizes(self):
+    def test_the_icon_that_visitors_get_is_shown_at_both_sizes(self):
         install_now(self.site)
+        check_now(self.site)
         page = self.open("/")
         for size in (16, 32):
-            box = page.get_by_alt_text(f"Installed icon of Crew rota, {size} px").bounding_box()
+            box = page.get_by_alt_text(f"Icon of Crew rota as visitors get it, {size} px").bounding_box()
             self.assertEqual((box["width"], box["height"]), (size, size))
 
 

@@ -88,13 +88,13 @@ def found_on(pages: Sequence[SeenPage], files: Mapping[str, SeenFile], look: Loo
     return sorted(_together(found), key=lambda one: not one.wrong)
 
 
-def unreachable(served: Served) -> Finding:
-    """The one finding of a site that does not come as a page."""
-    told = served.error or (
-        f"status {served.status}" if served.status != 200 else f"it is {served.media_type}, no page"
-    )
+def unreachable(served: Served, page: Page | None) -> Finding:
+    """The one finding of a site that does not come as a page that can be read."""
+    told = served.told
+    if served.status == 200:
+        told = page.trouble if page else f"it is {served.media_type or 'of no known type'}, no page"
     return Finding(
-        "The site does not answer",
+        "The site does not answer" if page is None else "The home page cannot be read",
         told,
         "Nobody can see its icon while it does not answer.",
         "Check the address, and that the site is running; then check again.",
@@ -116,10 +116,10 @@ def _of_page(seen: SeenPage, files: Mapping[str, SeenFile], installed: bool) -> 
     where = (seen.address,)
     if seen.page is None or seen.taken is None:
         yield Finding(
-            "Page not served",
+            "Page not seen",
             seen.told,
-            "Its visitors see neither the page nor its icon.",
-            "Take the links to it away, or put the page back; then check again.",
+            "Its visitors may see neither the page nor its icon.",
+            "Take the links to it away, or put the page right; then check again.",
             Action.BY_HAND,
             where,
             wrong=False,

@@ -11,6 +11,8 @@ from bexi.core.sitehead.link import HOME_SCREEN, IconLink
 
 _INSTALLABLE = (192, 512)
 """Sides in px that a manifest needs for an installed app [common practice]."""
+_BROKEN = ("broken-picture", "empty-file", "not-a-picture")
+"""Codes of refusals by which a file is unreadable for everybody."""
 _ICO_TYPES = ("image/x-icon", PictureFormat.ICO.media_type)
 """The second is registered (IANA), the first is what most servers say [common practice]."""
 
@@ -28,7 +30,8 @@ class Flaw:
 class IconFile:
     """A file seen as an icon. `real` is None for what is no picture; `sides` are width and height in px.
 
-    `problem` is a sentence when not all of it could be read.
+    `problem` is a sentence when not all of it could be read; `broken` says that nobody can read it: Bexi refuses more
+    than a browser does.
     """
 
     real: PictureFormat | None
@@ -36,6 +39,7 @@ class IconFile:
     opaque: bool
     length: int
     problem: str = ""
+    broken: bool = False
 
     def __str__(self) -> str:
         if self.real is None:
@@ -48,14 +52,14 @@ class IconFile:
 def look_at(data: bytes) -> IconFile:
     """What a file is, by its content."""
     sides: list[tuple[int, int]] = []
-    opaque, problem = True, ""
+    opaque, problem, broken = True, "", False
     try:
         for picture in every_picture(data):
             sides.append((picture.shape[1], picture.shape[0]))
             opaque = opaque and bool((picture[..., 3] == 255).all())
     except ArtworkRefused as refusal:
-        problem = refusal.sentence
-    return IconFile(detect(data), tuple(sides), opaque, len(data), problem)
+        problem, broken = refusal.sentence, refusal.code in _BROKEN
+    return IconFile(detect(data), tuple(sides), opaque, len(data), problem, broken)
 
 
 def flaws(name: str, icon: IconFile, link: IconLink | None = None) -> Iterator[Flaw]:

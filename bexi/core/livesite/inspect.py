@@ -82,8 +82,8 @@ def inspect(
     walk = Walk(address, once.get, once.reading.page, most, tuple(urljoin(address, path) for path in edited))
     pages: list[SeenPage] = []
     for visited in walk:
-        if visited.page is None and not pages:
-            return Report(address, (), (), (unreachable(visited.served),))
+        if not pages and (visited.page is None or visited.page.trouble):
+            return Report(address, (), (), (unreachable(visited.served, visited.page),))
         pages.append(_seen(visited.served, visited.page, once))
         told(len(pages), most)
     should = {urljoin(address, path): data for path, data in installed.items()}
@@ -98,8 +98,8 @@ def inspect(
 
 
 def _seen(served: Served, page: Page | None, once: Once) -> SeenPage:
-    if page is None:
-        return SeenPage(served.url, served.told)
+    if page is None or page.trouble:
+        return SeenPage(served.url, page.trouble if page else served.told)
     return SeenPage(page.address, "", page, {taken.by: taken for taken in takers(page, once)})
 
 

@@ -15,6 +15,8 @@ from bexi.core.sitehead.link import HOME_SCREEN, IconLink
 HOME_PX = 180
 APP_PX = 192
 SEARCH_PX = 48
+MOST_MEMBERS = 100
+"""Icons of a manifest that are looked at."""
 _ANYTHING = 1 << 20
 _NONE_ON_PHONE = "so the phone shows a scrap of the page"
 _NONE_AS_APP = "so the system draws the first letter of the name"
@@ -114,7 +116,7 @@ def manifest_members(page: Page, look: Look) -> list[ManifestMember]:
     got = look(page.manifest) if page.manifest else None
     icons = manifest_icons(got.served.body) if got and got.served.status == 200 else None
     at = got.served.address if got else ""
-    members = [_member(at, icon) for icon in icons or ()]
+    members = [_member(at, icon) for icon in (icons or [])[:MOST_MEMBERS]]
     return [member for member in members if member.address]
 
 

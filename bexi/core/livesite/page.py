@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from selectolax.lexbor import LexborHTMLParser, LexborNode
 
-from bexi.core.livesite.served import Served, joined
+from bexi.core.livesite.served import XHTML, Served, joined
 from bexi.core.sitehead.link import IconLink, declared_by
 
 MOST_DECLARED = 200
@@ -23,6 +23,7 @@ _MARKS = (
     (codecs.BOM_UTF16_LE, "utf-16-le"),
     (codecs.BOM_UTF16_BE, "utf-16-be"),
 )
+_EMPTY = re.compile(r"<(title|script|style|head|body|template|noscript|textarea|a)\b([^<>]{0,2000}?)/>")
 _INERT = ("noscript", "template")
 
 
@@ -64,7 +65,7 @@ class Page:
     """A page of a site. `links` are the addresses its text leads to, `pictures` those of the images it shows, and
     `base` is where relative ones lead from.
 
-    `asked` is the address that was asked for, `address` the one it really has.
+    `asked` is the address that was asked for, `address` the one it really has. `trouble` says why it could not be read.
     """
 
     asked: str
@@ -74,6 +75,7 @@ class Page:
     links: tuple[str, ...] = ()
     pictures: tuple[str, ...] = ()
     title: str = ""
+    trouble: str = ""
 
     def of_kind(self, *kinds: str) -> tuple[Declared, ...]:
         """What it declares of these kinds and leads somewhere, in tree order."""
@@ -87,7 +89,9 @@ class Page:
 
 def read_page(served: Served) -> Page:
     """A served page, parsed as the HTML standard says (by lexbor)."""
-    tree = LexborHTMLParser(_text(served))
+    text = _text(served)
+    # As XML an element may be empty by its own tag; as HTML it would swallow what follows.
+    tree = LexborHTMLParser(_EMPTY.sub(r"<\1\2></\1>", text) if served.media_type == XHTML else text)
     base = next((found for node in tree.css("base[href]") if (found := _href(node))), "")
     base = (joined(served.address, base) if base else "") or served.address
     declared: list[Declared] = []

@@ -1,9 +1,13 @@
 """What a site answers, and where references on its pages lead."""
 
+import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from urllib.parse import urldefrag, urljoin, urlsplit
 
+XHTML = "application/xhtml+xml"
+# The beginning of WHATWG MIME Sniffing, "identifying a resource with an unknown MIME type".
+_LOOKS_LIKE_HTML = re.compile(rb"\s*<(?:!doctype html|html|head|title|body|link|meta|!--|p|div|h1)[\s>]", re.IGNORECASE)
 LONGEST_REFERENCE = 8000
 """In characters; browsers and servers take no longer addresses [common practice]."""
 
@@ -44,8 +48,9 @@ class Served:
 
     @property
     def is_page(self) -> bool:
-        """Whether it is an HTML page that can be shown."""
-        return self.status == 200 and self.media_type in ("text/html", "application/xhtml+xml")
+        """Whether it is an HTML page that can be shown; one without a type is told by how it begins."""
+        says_so = self.media_type in ("text/html", XHTML) or (not self.media_type and _LOOKS_LIKE_HTML.match(self.body))
+        return self.status == 200 and bool(says_so)
 
     @property
     def told(self) -> str:

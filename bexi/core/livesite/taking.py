@@ -13,6 +13,8 @@ _SHOWN = frozenset(PictureFormat) - {PictureFormat.TIFF, PictureFormat.PDF, Pict
 _SVG_TYPE = "image/svg+xml"
 _SCHEME = re.compile(r"\(\s*prefers-color-scheme\s*:\s*(light|dark)\s*\)", re.IGNORECASE)
 LIGHT, DARK = "light", "dark"
+MOST_TRIED = 20
+"""Icons that are asked for on one page, one after the other failing; a real page has no more."""
 
 
 @dataclass(frozen=True)
@@ -39,9 +41,10 @@ class Got:
             return ""
         if self.icon.real is PictureFormat.SVG and self.served.media_type != _SVG_TYPE:
             return f"an SVG served as {self.served.media_type or 'nothing in particular'}"
-        if self.icon.real not in _SHOWN or self.icon.problem:
-            kind = self.icon.real
-            return f"a {kind.label} that cannot be shown" if kind else "no picture that can be shown"
+        if self.icon.real is None:
+            return "no picture that can be shown"
+        if self.icon.real not in _SHOWN or self.icon.broken:
+            return f"a broken or unknown {self.icon.real.label}"
         return ""
 
     @property
@@ -96,6 +99,8 @@ def first_that_works(
             break
         if candidate.address in asked:
             continue
+        if len(asked) >= MOST_TRIED:
+            break
         asked.append(candidate.address)
         got = look(candidate.address)
         if not got.works:

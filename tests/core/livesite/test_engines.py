@@ -93,6 +93,13 @@ class EngineTests(TestCase):
         for engine in (BLINK, WEBKIT):
             self.assertEqual(engine.take(page(head), site.once().look).address, f"{HOME}16.png")
 
+    def test_what_bexi_refuses_and_a_browser_shows_is_taken(self):
+        outside = SVG.replace(b"<path", b'<image href="http://else.example/a.png"/><path')
+        page_with = page('<link rel="icon" href="icon.svg">')
+        for data, works in ((outside, True), (b"<svg><not closed", False)):
+            found = BLINK.take(page_with, FakeSite({"icon.svg": data}).once().look)
+            self.assertEqual(bool(found.address), works, data)
+
     def test_gecko_may_show_what_it_gets_for_its_start_page(self):
         found = GECKO.take(page(SIZED.format(16) + SIZED.format(192)), FakeSite(FILES).once().look)
         self.assertEqual((found.address, found.maybe), (f"{HOME}16.png", (f"{HOME}192.png",)))

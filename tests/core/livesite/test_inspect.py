@@ -7,6 +7,7 @@ from bexi.core.formats import ico
 from bexi.core.livesite.comparison import news_since
 from bexi.core.livesite.findings import Action, Finding
 from bexi.core.livesite.inspect import MOST_PAGES, inspect
+from bexi.core.livesite.page import Page, read_page
 from bexi.core.livesite.report import report_json
 from bexi.core.livesite.served import Served
 from tests.core.livesite.site import HOME, READING, FakeSite, html
@@ -100,7 +101,7 @@ class InspectTests(TestCase):
                 True,
                 {},
             ),
-            ({"": html(LINES, '<a href="/gone.html">')}, "Page not served", "404", Action.BY_HAND, False, {}),
+            ({"": html(LINES, '<a href="/gone.html">')}, "Page not seen", "404", Action.BY_HAND, False, {}),
         ):
             files = {path: data for path, data in {**GOOD, **changes}.items() if data is not None}
             findings = found(files, headers=headers)
@@ -157,6 +158,29 @@ class InspectTests(TestCase):
         self.assertEqual((len(report.pages), len(report.left)), (MOST_PAGES, 1))
         self.assertTrue(all(url.startswith(HOME) for url in asked))
         self.assertEqual(len(asked), len(set(asked)))
+
+    def test_a_page_that_cannot_be_read_is_no_page_without_icons(self):
+        def reading(served: Served) -> Page:
+            trouble = "it is too deep" if served.url.endswith("b.html") else ""
+            return dataclasses.replace(read_page(served), trouble=trouble)
+
+        site = FakeSite(GOOD)
+        once = dataclasses.replace(site.once(), reading=dataclasses.replace(READING, page=reading))
+        self.assertEqual([one.what for one in inspect(HOME, once, {}).findings], ["Page not seen"])
+        home = dataclasses.replace(site.once(), reading=dataclasses.replace(READING, page=reading))
+        report = inspect(f"{HOME}b.html", home, {})
+        self.assertEqual([one.what for one in report.findings], ["The home page cannot be read"])
+
+    def test_what_a_hostile_site_declares_is_asked_for_within_bounds(self):
+        many = html("".join(f'<link rel="icon" href="/i{number}.png">' for number in range(5000)))
+        site = FakeSite({"": many})
+        inspect(HOME, site.once(), {})
+        self.assertLess(len(site.asked), 400)
+        members = ",".join(f'{{"src":"/i{number}.png","sizes":"192x192"}}' for number in range(20000))
+        site = FakeSite({"": html('<link rel="manifest" href="/m.webmanifest">')})
+        site.files = {**site.files, "m.webmanifest": f'{{"icons":[{members}]}}'.encode()}
+        inspect(HOME, site.once(), {})
+        self.assertLess(len(site.asked), 400)
 
     def test_what_there_was_no_time_for_is_told_and_no_finding(self):
         site = FakeSite({**GOOD, "": html(LINES, '<a href="/b.html"><a href="/c.html">')})

