@@ -74,13 +74,13 @@ class SitesViewTests(ViewTestCase):
         page.get_by_role("button", name="Add the site").click()
         expect(page.get_by_text("Give the site a name")).to_be_visible()
         page.get_by_label("Name").fill("Ferry")
-        page.get_by_label("Address, as visitors type it").fill("merrowmouth.example")
+        page.get_by_label("Address, as visitors type it").fill("merrow mouth")
         page.get_by_role("button", name="Add the site").click()
-        expect(page.get_by_role("alert")).to_contain_text("http://")
-        page.get_by_label("Address, as visitors type it").fill("https://merrowmouth.example/")
+        expect(page.get_by_role("alert")).to_contain_text("no address that visitors can type")
+        page.get_by_label("Address, as visitors type it").fill(f"127.0.0.1:{self.standin_port + 1}/")
         page.get_by_role("button", name="Add the site").click()
         expect(page.get_by_role("button", name="Choose files")).to_be_visible()
-        self.assertEqual(Site.objects.get().address, "https://merrowmouth.example/")
+        self.assertEqual(Site.objects.get().address, f"http://127.0.0.1:{self.standin_port + 1}/")
 
     def test_each_site_shows_its_state_and_the_next_step(self):
         page = self.open("/")
@@ -97,6 +97,53 @@ class SitesViewTests(ViewTestCase):
         for size in (16, 32):
             box = page.get_by_alt_text(f"Icon of Crew rota as visitors get it, {size} px").bounding_box()
             self.assertEqual((box["width"], box["height"]), (size, size))
+
+
+class ArrivingTests(ViewTestCase):
+    """Where one is: said by the title, heard from the heading."""
+
+    def test_each_step_puts_the_focus_on_the_heading_and_says_where_one_is(self):
+        page = self.open("/")
+        self.assertEqual(page.title(), "Sites · Bexi")
+        page.get_by_role("link", name="Crew rota", exact=True).click()
+        expect(page.get_by_role("heading", name="Bench of Crew rota")).to_be_focused()
+        for view, heading in (
+            ("Set", "Build 1"),
+            ("Install", "Install build 1"),
+            ("Live check", "Not checked yet"),
+            ("Artwork", "Artwork for Crew rota"),
+            ("Bench", "Bench of Crew rota"),
+        ):
+            page.get_by_role("link", name=view, exact=True).click()
+            expect(page.get_by_role("heading", name=heading)).to_be_focused()
+            expect(page).to_have_title(f"{view} · Crew rota · Bexi")
+
+    def test_the_bar_can_be_skipped(self):
+        page = self.view("live-check")
+        page.get_by_role("button", name="Check now").wait_for()
+        page.keyboard.press("Tab")
+        skip = page.get_by_role("button", name="Skip the bar")
+        expect(skip).to_be_focused()
+        expect(skip).to_be_in_viewport()
+        page.keyboard.press("Enter")
+        page.keyboard.press("Tab")
+        expect(page.get_by_role("button", name="Check now")).to_be_focused()
+
+    def test_arrows_move_the_frame_from_the_stage_only_and_fields_keep_their_keys(self):
+        page = self.view("bench")
+        x = page.get_by_label("Frame x, px")
+        before = x.input_value()
+        page.get_by_role("region", name="Seen in place, true size").focus()
+        page.keyboard.press("ArrowDown")
+        page.get_by_role("link", name="Live check").focus()
+        page.keyboard.press("ArrowRight")
+        x.focus()
+        page.keyboard.press("Control+Enter")
+        page.get_by_role("application").focus()
+        expect(x).to_have_value(before)
+        page.keyboard.press("ArrowRight")
+        expect(x).to_have_value(str(int(before) + 1))
+        self.assertEqual(self.site.build_runs.count(), 0)
 
 
 class ShellTests(ViewTestCase):

@@ -2,11 +2,13 @@ import base64
 import io
 import socket
 import zipfile
+from contextlib import nullcontext
 from unittest import mock
 
 from django.http import HttpResponse
 from django.test import RequestFactory
 
+from bexi.core.livesite.served import Served
 from bexi.server.hanging_up import has_hung_up
 from bexi.server.sites.models import Site
 from tests.pictures import decoded
@@ -69,10 +71,25 @@ class SiteApiTests(ApiTestCase):
         changed = self.ask("PUT", f"sites/{added['id']}", {"name": "Ferry", "place": "/srv/ferry"}).json()
         self.assertEqual((changed["place"], changed["address"]), ("/srv/ferry", ""))
 
+    def test_an_address_without_its_scheme_is_tried_by_https_then_http(self):
+        for answers, expected in (
+            (("https",), "https"),
+            (("http",), "http"),
+            ((), "https"),
+            (("http", "https"), "https"),
+        ):
+
+            def asking(seconds, address, answers=answers):
+                return nullcontext(lambda url: Served(url, 404 if url.partition(":")[0] in answers else 0))
+
+            with mock.patch("bexi.server.sites.addresses.visiting", asking):
+                told = self.ask("POST", "sites", {"name": "a", "address": "merrowmouth.example/x"}).json()
+            self.assertEqual(told["address"], f"{expected}://merrowmouth.example/x")
+
     def test_bad_values_are_refused_with_a_sentence(self):
         self.problem(self.ask("POST", "sites", {"name": " "}), 422, "invalid-request")
         self.assertIn(
-            "http",
+            "like merrowmouth.example",
             self.problem(self.ask("POST", "sites", {"name": "a", "address": "file:///etc"}), 422, "invalid-request"),
         )
         self.problem(self.ask("GET", "sites/999"), 404, "not-found")

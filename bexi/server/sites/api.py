@@ -12,6 +12,7 @@ from pydantic import AfterValidator, StringConstraints
 from bexi.core.errors import HostRefused
 from bexi.core.livesite.served import joined
 from bexi.hosts.place import Place, PlaceKind
+from bexi.server.sites.addresses import with_scheme
 from bexi.server.sites.models import Site, account_changed
 from bexi.server.sites.own_folder import refuse_own_folder
 from bexi.server.sites.status import SiteState, latest, state_of, with_latest
@@ -22,7 +23,13 @@ router = Router(tags=["sites"])
 def web_address(text: str) -> str:
     """An address that can be visited, or nothing; raises ValueError."""
     if text and (joined(text, "") != text or "@" in urlsplit(text).netloc):
-        raise ValueError("write the address with http:// or https://, like https://merrowmouth.example/")
+        raise ValueError("this is no address that visitors can type; write it like merrowmouth.example")
+    return text
+
+
+def _typed_address(text: str) -> str:
+    """The same, also without its scheme."""
+    web_address(text if "://" in text or not text else f"https://{text}")
     return text
 
 
@@ -38,7 +45,9 @@ def _place(text: str) -> str:
 
 class SiteIn(Schema):
     name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
-    address: Annotated[str, StringConstraints(strip_whitespace=True, max_length=300), AfterValidator(web_address)] = ""
+    address: Annotated[
+        str, StringConstraints(strip_whitespace=True, max_length=290), AfterValidator(_typed_address)
+    ] = ""
     place: Annotated[str, StringConstraints(strip_whitespace=True, max_length=500), AfterValidator(_place)] = ""
 
 
@@ -87,6 +96,10 @@ class SiteOut(Schema):
         )
 
 
+def _values(body: SiteIn) -> dict[str, str]:
+    return {**body.dict(), "address": with_scheme(body.address)}
+
+
 def _is_same_account(before: str, after: str) -> bool:
     return bool(before and after) and Place.parse(before).is_same_account(Place.parse(after))
 
@@ -100,7 +113,7 @@ def list_sites(request: HttpRequest) -> list[SiteOut]:
 @router.post("/sites", response={201: SiteOut})
 def add_site(request: HttpRequest, body: SiteIn) -> tuple[int, SiteOut]:
     """Add a site."""
-    return 201, SiteOut.of(Site.objects.create(**body.dict()))
+    return 201, SiteOut.of(Site.objects.create(**_values(body)))
 
 
 @router.get("/sites/{site_id}", response=SiteOut)
@@ -116,7 +129,7 @@ def change_site(request: HttpRequest, site_id: int, body: SiteIn) -> SiteOut:
     if not _is_same_account(site.place, body.place):
         site.trusted = ""  # another server has another key
         account_changed.send(Site, site=site)
-    for field, value in body.dict().items():
+    for field, value in _values(body).items():
         setattr(site, field, value)
     site.save()
     return get_site(request, site_id)

@@ -58,7 +58,8 @@ export function BuildButton({ site }: { site: Site }) {
   });
   useEffect(() => onEnd(), [run.data]);
   const onKey = useEffectEvent((event: KeyboardEvent) => {
-    if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) void start();
+    const inField = event.target instanceof Element && event.target.closest("input, textarea, [role=dialog]");
+    if (event.key === "Enter" && (event.ctrlKey || event.metaKey) && !inField) void start();
   });
   useEffect(() => {
     const listen = (event: KeyboardEvent) => onKey(event);

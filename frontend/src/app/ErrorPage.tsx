@@ -7,6 +7,7 @@ export function ErrorPage() {
   const error = useRouteError();
   return (
     <main className={styles.nothing}>
+      <title>Nothing here · Bexi</title>
       <h1>{error ? "This view could not be shown" : "There is nothing at this address"}</h1>
       <p>
         {error instanceof Error ? error.message : "The link may be old. Your sites and drafts are all there."}

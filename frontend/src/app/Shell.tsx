@@ -3,6 +3,7 @@ import { Button } from "antd";
 import { use, useState } from "react";
 import { Link, Outlet } from "react-router";
 
+import { skipTheBar, useArriving } from "./arriving";
 import { ModeContext } from "./mode";
 import { TakeIn } from "./TakeIn";
 import styles from "./shell.module.css";
@@ -11,8 +12,12 @@ import styles from "./shell.module.css";
 export function Shell() {
   const { mode, toggleMode } = use(ModeContext);
   const [slot, setSlot] = useState<HTMLElement | null>(null);
+  useArriving();
   return (
     <div className={styles.shell}>
+      <button type="button" className={styles.skip} onClick={skipTheBar}>
+        Skip the bar
+      </button>
       <header className={styles.bar}>
         <Link to="/" className={styles.mark} aria-label="Bexi, all sites">
           bexi

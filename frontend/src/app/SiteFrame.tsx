@@ -1,7 +1,7 @@
 import { App as AntApp, Select } from "antd";
 import { type ReactNode, useState } from "react";
 import { createPortal } from "react-dom";
-import { NavLink, Outlet, useNavigate, useOutletContext, useParams } from "react-router";
+import { NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
 
 import type { Site } from "../api/client";
 import { useSites } from "../api/sites";
@@ -25,6 +25,7 @@ export const useSite = () => useOutletContext<Site>();
 /** The five views of one site, with its navigation in the bar. */
 export function SiteFrame() {
   const siteId = Number(useParams().siteId);
+  const { pathname } = useLocation();
   const sites = useSites();
   const [draftSaving] = useState(newDraftSaving);
   const site = sites.data?.find((known) => known.id === siteId);
@@ -33,6 +34,7 @@ export function SiteFrame() {
   if (!site) return <ErrorPage />;
   return (
     <DraftSaving value={draftSaving}>
+      <title>{[viewOf(pathname), site.name, "Bexi"].filter(Boolean).join(" · ")}</title>
       <InBar>
         <SiteSwitch site={site} sites={sites.data} />
         <nav className={styles.views} aria-label={`Views of ${site.name}`}>
@@ -52,6 +54,8 @@ export function SiteFrame() {
     </DraftSaving>
   );
 }
+
+const viewOf = (pathname: string) => VIEWS.find(([path]) => pathname.split("/")[3] === path)?.[1];
 
 function InBar({ children }: { children: ReactNode }) {
   const slot = useOutletContext<HTMLElement | null>();

@@ -53,6 +53,7 @@ function plain(event: KeyboardEvent, actions: Actions): boolean {
   const { frame, setFrame, flickGround, walkLadder, holdInstalled, listKeys } = actions;
   const arrow = ARROWS[event.key];
   if (arrow) {
+    if (!atStage(event.target)) return false;
     const reach = event.shiftKey ? 10 : 1;
     const [dx, dy] = [arrow[0] * reach, arrow[1] * reach];
     setFrame(event.altKey ? grown(frame, dx - dy) : moved(frame, dx, dy));
@@ -68,4 +69,11 @@ function plain(event: KeyboardEvent, actions: Actions): boolean {
 /** Whether the focused element has a use of its own for letters and arrows. */
 const takesKeys = (target: EventTarget | null) =>
   target instanceof Element &&
-  target.closest("input, textarea, [role=combobox], [role=listbox], [role=radio], [role=slider]") !== null;
+  target.closest(
+    "input, textarea, [role=combobox], [role=listbox], [role=radio], [role=slider], [role=dialog]",
+  ) !== null;
+
+/** Whether arrows mean the frame: on the stage, and where nothing else is focused that they would move or scroll. */
+const atStage = (target: EventTarget | null) =>
+  target === document.body ||
+  (target instanceof Element && target.closest("[role=application], h1") !== null);

@@ -27,7 +27,7 @@ export function SiteForm({ initial, action, saving, save }: Props) {
         label="Address, as visitors type it"
         extra="For the live check. Can be added later."
       >
-        <Input placeholder="https://" inputMode="url" />
+        <Input placeholder="merrowmouth.example" inputMode="url" />
       </Form.Item>
       <Form.Item
         name="place"

@@ -51,6 +51,7 @@ export function SitesView() {
   const [adding, setAdding] = useState(false);
   return (
     <main className={styles.page}>
+      <title>Sites · Bexi</title>
       <div className={styles.head}>
         <h1>Sites</h1>
         <Button onClick={() => setAdding(true)}>Add a site</Button>

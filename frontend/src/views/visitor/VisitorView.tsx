@@ -37,6 +37,7 @@ export function VisitorView() {
     sites.data?.find((site) => site.address === address)?.name ?? hostOf(address);
   return (
     <main className={styles.view}>
+      <title>Stand-in visitor · Bexi</title>
       <div>
         <h1>Stand-in visitor</h1>
         <p className={styles.lead}>

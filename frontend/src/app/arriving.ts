@@ -1,0 +1,47 @@
+import { useEffect, useRef } from "react";
+import { useLocation } from "react-router";
+
+const MOST_MS = 8000;
+/** From then on the person says where the focus goes. */
+const BY_HAND = ["keydown", "pointerdown"] as const;
+
+/** After each step the focus goes to the heading of where one is, as soon as it is there. */
+export function useArriving() {
+  const { pathname } = useLocation();
+  const first = useRef(true);
+  useEffect(() => {
+    if (first.current) {
+      first.current = false; // the page itself was just opened; its beginning is where one is
+      return;
+    }
+    const left = document.activeElement;
+    // What is shown first may give way to what is read meanwhile, and take the focus with it.
+    const arrive = () => {
+      if (document.activeElement !== left && document.activeElement !== document.body) return;
+      const heading =
+        document.querySelector<HTMLElement>("main h1") ?? document.querySelector<HTMLElement>("main h2");
+      if (!heading) return;
+      heading.tabIndex = -1;
+      heading.focus({ preventScroll: true });
+    };
+    const watch = new MutationObserver(arrive);
+    const stop = () => {
+      watch.disconnect();
+      clearTimeout(end);
+      for (const kind of BY_HAND) removeEventListener(kind, stop, true);
+    };
+    const end = setTimeout(stop, MOST_MS);
+    arrive();
+    watch.observe(document.body, { childList: true, subtree: true });
+    for (const kind of BY_HAND) addEventListener(kind, stop, true);
+    return stop;
+  }, [pathname]);
+}
+
+/** Puts the focus into the view, past the bar. */
+export function skipTheBar() {
+  const main = document.querySelector<HTMLElement>("main");
+  if (!main) return;
+  main.tabIndex = -1;
+  main.focus();
+}
