@@ -12,11 +12,12 @@ from typing import Annotated
 
 import typer
 
+from bexi.cli.judge import proposed
+from bexi.cli.sources import FrameOption, SourceArgument, source_of
 from bexi.cli.speaking import JsonOption, fail, read, refusals, write, write_all
 from bexi.cli.taking_in import taken_in
 from bexi.core.artwork.treatment import AS_IT_IS
 from bexi.core.errors import PlanRefused
-from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.recipe import Recipe, parse_ground
 from bexi.core.iconset.build import BuiltSet, Pictures, build
 from bexi.core.iconset.compare import FileChange, FileDifference, compare
@@ -32,10 +33,6 @@ from bexi.core.pixels.colour import Colour
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.resources.generic import generic_icons
 
-SourceArgument = Annotated[Path, typer.Argument(metavar="PICTURE|RECIPE.json", help="A picture or a recipe file.")]
-FrameOption = Annotated[
-    str | None, typer.Option(metavar="X,Y,SIDE", help="The square in artwork px; the whole artwork if not given.")
-]
 GroundOption = Annotated[str, typer.Option(metavar="clear|#rrggbb", help="What lies under the artwork.")]
 HomeGroundOption = Annotated[
     str, typer.Option(metavar="#rrggbb", help="Under icons that must be opaque when the ground is clear.")
@@ -157,27 +154,10 @@ def compare_command(
         raise typer.Exit(DIFFERENT)
 
 
-def source_of(source: Path, frame: str | None, ground: str, home_ground: str) -> tuple[RecipeFile, Pictures]:
-    """A recipe file, or the recipe of a picture under the options given, and the pictures it is of."""
-    data = read(source)
-    if source.suffix == ".json":
-        held = RecipeFile.parse(data)
-        return held, held.pictures(
-            lambda name: read(source.parent / name), lambda data, treatment: taken_in(data, treatment)[1]
-        )
-    _, artwork = taken_in(data)
-    square = Frame.parse(frame) if frame else whole_artwork(artwork.width, artwork.height)
-    recipe = Recipe.of(square, parse_ground(ground), Colour.parse(home_ground))
-    sources = {MAIN: Source(source.name, hashlib.sha256(data).hexdigest(), AS_IT_IS)}
-    return RecipeFile(source.stem, sources, recipe, RECOMMENDED), lambda key: artwork
-
-
 def _best_of(
     source: Path, frame: str | None, ground: str, home_ground: str, name: str | None
 ) -> tuple[RecipeFile, Pictures, dict[str, bytes]]:
     """The recipe that is proposed first for a picture, on grounds if they are asked for, and files drawn for it."""
-    from bexi.cli.judge import proposed
-
     if frame or source.suffix == ".json":
         fail("--propose frames a picture by itself. Give it a PICTURE, and no --frame.")
     data = read(source)

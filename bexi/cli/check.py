@@ -9,8 +9,8 @@ from typing import Annotated, Any
 
 import typer
 
-from bexi.cli.speaking import JsonOption, fail
-from bexi.core.iconset.recipe_file import NAME
+from bexi.cli.speaking import JsonOption, fail, refusals
+from bexi.core.iconset.recipe_file import NAME, RecipeFile
 from bexi.core.livesite.history import Past
 from bexi.core.livesite.inspect import MOST_PAGES, Once, inspect
 from bexi.core.livesite.report import report_json, visitors_json
@@ -24,8 +24,7 @@ WRONG = 1
 MOST_SECONDS = 120
 _CLOCK = re.compile(r"\+?(\d{1,5})([smhdw])")
 _SECONDS = {"s": 1, "m": 60, "h": 3600, "d": 86400, "w": 604800}
-# Pages and lists in a set's folder that are not put onto a site.
-_NOT_SERVED = (NAME, "head-lines.html")
+_NOTES = ("head-lines.html", "where-files-go.txt", "what-to-do.txt", "what-changed.txt")
 
 
 def check_command(
@@ -38,7 +37,8 @@ def check_command(
     as_json: JsonOption = False,
 ) -> None:
     """Look at a site as its visitors do. Exit code 0: well, 1: something is wrong, 2: it cannot be looked at."""
-    should = _files_of(installed) if installed else {}
+    with refusals():
+        should = _files_of(installed) if installed else {}
     reading = remembering(Reading(read_page_apart, look_apart))
     address = with_scheme(address)
     with visiting(MOST_SECONDS, address) as fetch:
@@ -67,9 +67,14 @@ def moved(clock: str) -> float:
 
 
 def _files_of(folder: Path) -> dict[str, bytes]:
+    """The files that should be served: of a set those of its plan, else all but the notes of a package."""
     try:
-        files = [path for path in sorted(folder.rglob("*")) if path.is_file() and path.name not in _NOT_SERVED]
-        return {path.relative_to(folder).as_posix(): path.read_bytes() for path in files}
+        files = {path.relative_to(folder).as_posix(): path for path in sorted(folder.rglob("*")) if path.is_file()}
+        recipe = files.pop(NAME, None)
+        if recipe is not None:
+            planned = {spec.name for spec in RecipeFile.parse(recipe.read_bytes()).plan.specs}
+            files = {name: path for name, path in files.items() if name in planned}
+        return {name: path.read_bytes() for name, path in files.items() if name not in _NOTES}
     except OSError as error:
         fail(f"{folder} cannot be read: {error.strerror}.")
 

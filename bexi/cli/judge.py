@@ -6,7 +6,7 @@ from typing import Annotated
 
 import typer
 
-from bexi.cli.build import FrameOption, SourceArgument, source_of
+from bexi.cli.sources import FrameOption, SourceArgument, source_of
 from bexi.cli.speaking import JsonOption, PictureArgument, read, refusals
 from bexi.cli.taking_in import taken_in
 from bexi.core.artwork.letters import Letters

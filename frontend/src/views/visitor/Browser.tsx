@@ -5,7 +5,7 @@ import { usePutOnPhone, useVisit } from "../../api/visitor";
 import { when } from "../../app/units";
 import { Picture } from "./Picture";
 import styles from "./visitor.module.css";
-import type { Engine } from "./VisitorView";
+import type { Engine } from "./engines";
 
 type Props = { visitor: Visitor; engine: Engine; nameOf: (address: string) => string };
 

@@ -8,6 +8,7 @@ import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { when } from "../../app/units";
 import { Browser } from "./Browser";
+import { type Engine, ENGINES } from "./engines";
 import { Phone } from "./Phone";
 import styles from "./visitor.module.css";
 
@@ -18,13 +19,6 @@ const STEPS: [string, number][] = [
   ["+1 day", DAY],
   ["+1 week", 7 * DAY],
 ];
-
-const ENGINES = [
-  ["blink", "Blink"],
-  ["gecko", "Gecko"],
-  ["webkit", "WebKit"],
-] as const;
-export type Engine = (typeof ENGINES)[number][0];
 
 /** A simulated browser and phone: visit, come back later by a clock that can be moved, and see which icon is shown. */
 export function VisitorView() {
