@@ -123,11 +123,11 @@ function ShelfPiece({ piece, chosen, choose }: { piece: Artwork; chosen: boolean
     <li>
       <button type="button" className={styles.piece} aria-pressed={chosen} onClick={choose}>
         <ArtworkPicture artwork={piece} longest={320} className={styles.thumbnail ?? ""} />
-        <strong>{piece.title}</strong>
+        <strong title={piece.title}>{piece.title}</strong>
         <span className="reading">
           {facts.format} {facts.vector ? "shapes" : `${facts.width} × ${facts.height}`}
         </span>
-        <span className="reading">
+        <span className="reading" title={piece.used_by.map(({ name }) => name).join(", ")}>
           {piece.used_by.length ? `on the bench of ${piece.used_by.map(({ name }) => name).join(", ")}` : " "}
         </span>
       </button>

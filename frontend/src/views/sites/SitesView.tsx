@@ -81,8 +81,12 @@ function SiteRow({ site }: { site: Site }) {
     <li className={styles.row}>
       <SeenIcon site={site} />
       <div className={styles.name}>
-        <Link to={`/sites/${site.id}/bench`}>{site.name}</Link>
-        <span className="reading">{site.address || "no address yet"}</span>
+        <Link to={`/sites/${site.id}/bench`} title={site.name}>
+          {site.name}
+        </Link>
+        <span className="reading" title={site.address}>
+          {site.address || "no address yet"}
+        </span>
       </div>
       <span className={styles.state} data-tone={state.tone}>
         <span aria-hidden>{state.sign}</span> {state.label}
