@@ -25,8 +25,8 @@ VIEWS = {
     "piece": "/sites/1/artwork?piece=6",
     "letters": "/sites/1/artwork/letters",
     "bench": "/sites/1/bench",
-    "proposals": "/sites/3/artwork?piece=8",
     "judged": "/sites/1/bench",
+    "proposals": "/sites/3/artwork?piece=8",
     "set": "/sites/2/set",
     "install": "/sites/1/install",
     "install-over-sftp": "/sites/3/install",
@@ -110,7 +110,7 @@ def take(names: list[str]) -> None:
             page.goto(ADDRESS + VIEWS[name], wait_until="networkidle")
             if name in _STEPS:
                 _STEPS[name](page)
-            page.locator(".ant-spin").first.wait_for(state="hidden")
+            page.locator("main").first.wait_for()
             page.wait_for_timeout(500)
             page.screenshot(path=FOLDER / f"{name}.png")
 

@@ -33,6 +33,10 @@ class InstallViewTests(ViewTestCase):
             expect(page.get_by_text("1200 of 5000 pages read")).to_be_visible()
             page.get_by_role("button", name="Stop planning").click()
             expect(page.get_by_role("button", name="Stop planning")).to_have_class(re.compile("loading"))
+            for _ in range(100):  # the button says so at once, the server a little later
+                if Planning.objects.get().stop_asked:
+                    break
+                page.wait_for_timeout(100)
             self.assertTrue(Planning.objects.get().stop_asked)
             Planning.objects.update(state="stopped")
             expect(page.get_by_role("alert")).to_contain_text("You stopped the planning. Nothing was touched.")

@@ -1,9 +1,9 @@
-import { Spin } from "antd";
+import styles from "./shell.module.css";
 
 export function Loading({ what }: { what: string }) {
   return (
-    <div role="status" style={{ padding: 64, display: "grid", justifyItems: "center", gap: 12 }}>
-      <Spin />
+    <div role="status" className={styles.loading}>
+      <i aria-hidden />
       <span>{what}</span>
     </div>
   );

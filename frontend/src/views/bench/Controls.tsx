@@ -38,8 +38,7 @@ export function Controls(props: Props) {
       <Link to="../artwork" relative="path" className={styles.card} title="Change the artwork">
         <ArtworkPicture artwork={artwork} longest={160} className={styles.thumbnail ?? ""} />
         <span>
-          <strong>{artwork.title}</strong>
-          <br />
+          <strong title={artwork.title}>{artwork.title}</strong>
           <span className="reading">
             {facts.format} {aspect(facts.width, facts.height)}, {facts.ground}
           </span>
