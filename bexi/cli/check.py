@@ -18,6 +18,7 @@ from bexi.core.livesite.served import path_of
 from bexi.core.livesite.visitor import Reading, remembering
 from bexi.sandbox.icons import look_apart
 from bexi.sandbox.pages import read_page_apart
+from bexi.web.typed import with_scheme
 from bexi.web.visiting import visiting
 
 WRONG = 1
@@ -28,7 +29,9 @@ _NOTES = ("head-lines.html", "where-files-go.txt", "what-to-do.txt", "what-chang
 
 
 def check_command(
-    address: Annotated[str, typer.Argument(metavar="ADDRESS", help="The site's address; https:// if nothing is said.")],
+    address: Annotated[
+        str, typer.Argument(metavar="ADDRESS", help="The site's address; without a scheme https is tried, then http.")
+    ],
     pages: Annotated[int, typer.Option(min=1, max=1000, help="How many pages are looked at, at most.")] = MOST_PAGES,
     installed: Annotated[
         Path | None, typer.Option(metavar="DIR", help="A folder with the files that should be served.")
@@ -51,11 +54,6 @@ def check_command(
     for line in [json.dumps(said, indent=2, ensure_ascii=False)] if as_json else _told(said):
         print(line)
     raise typer.Exit(WRONG if report.wrong else 0)
-
-
-def with_scheme(address: str) -> str:
-    """An address as people type it, as one that can be asked."""
-    return address if "://" in address else f"https://{address}"
 
 
 def moved(clock: str) -> float:

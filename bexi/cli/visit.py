@@ -10,7 +10,7 @@ from typing import Annotated, Any
 
 import typer
 
-from bexi.cli.check import MOST_SECONDS, moved, with_scheme
+from bexi.cli.check import MOST_SECONDS, moved
 from bexi.cli.speaking import JsonOption, fail, write
 from bexi.core.livesite.profile import visitor_from, visitor_json
 from bexi.core.livesite.report import shown_json
@@ -18,11 +18,14 @@ from bexi.core.livesite.served import Served
 from bexi.core.livesite.visitor import Reading, Visitor, remembering
 from bexi.sandbox.icons import look_apart
 from bexi.sandbox.pages import read_page_apart
+from bexi.web.typed import with_scheme
 from bexi.web.visiting import visiting
 
 
 def visit_command(
-    address: Annotated[str, typer.Argument(metavar="ADDRESS", help="The page to visit; https:// if nothing is said.")],
+    address: Annotated[
+        str, typer.Argument(metavar="ADDRESS", help="The page to visit; without a scheme https is tried, then http.")
+    ],
     profile: Annotated[
         Path | None, typer.Option(metavar="FILE", help="Where the visitor's cache is kept; a private window without.")
     ] = None,

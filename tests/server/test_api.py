@@ -82,7 +82,7 @@ class SiteApiTests(ApiTestCase):
             def asking(seconds, address, answers=answers):
                 return nullcontext(lambda url: Served(url, 404 if url.partition(":")[0] in answers else 0))
 
-            with mock.patch("bexi.server.sites.addresses.visiting", asking):
+            with mock.patch("bexi.web.typed.visiting", asking):
                 told = self.ask("POST", "sites", {"name": "a", "address": "merrowmouth.example/x"}).json()
             self.assertEqual(told["address"], f"{expected}://merrowmouth.example/x")
 

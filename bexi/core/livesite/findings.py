@@ -7,7 +7,7 @@ from urllib.parse import urlsplit
 
 from bexi.core.artwork.detection import PictureFormat
 from bexi.core.livesite.freshness import Freshness
-from bexi.core.livesite.icon_file import Flaw, IconFile, flaws, manifest_flaws, manifest_icons
+from bexi.core.livesite.icon_file import NOT_SQUARE, TRANSPARENT, Flaw, IconFile, flaws, manifest_flaws, manifest_icons
 from bexi.core.livesite.launchers import manifest_members
 from bexi.core.livesite.page import Declared, Page
 from bexi.core.livesite.served import Served, path_of
@@ -18,6 +18,7 @@ from bexi.core.sitehead.link import HOME_SCREEN, TILE_SETTINGS, IconLink
 LONG = 30 * 24 * 3600.0
 """In seconds: an icon whose address does not change should not be kept longer than about a month [common practice]."""
 _STAMP = "v="
+_OF_THE_FRAMING = (TRANSPARENT, NOT_SQUARE)
 _SVG_TYPES = ("image/svg+xml",)
 
 
@@ -224,7 +225,8 @@ def _of_icon(file: SeenFile, icon: IconFile, links: Sequence[Declared], needed: 
         if icon.real is None and said.startswith("text/html"):
             flaw = replace(flaw, what="A page instead of an icon", evidence=f"It answers with {said}")
             remedy = "Put a real file there: build the set and install it."
-        yield Finding(flaw.what, flaw.evidence, flaw.why, remedy, Action.INSTALL, (file.address,), needed)
+        action = Action.BENCH if flaw.what in _OF_THE_FRAMING else Action.INSTALL
+        yield Finding(flaw.what, flaw.evidence, flaw.why, remedy, action, (file.address,), needed)
     if icon.real is PictureFormat.SVG and said not in _SVG_TYPES:
         why = "An SVG is only shown when its type says so; browsers then show another icon, or none."
         remedy = "Have the server send image/svg+xml for .svg files; the lines for it are below."
@@ -263,7 +265,8 @@ def _of_manifests(pages: Sequence[SeenPage], look: Look) -> Iterator[Finding]:
         remedy = "Build a set with a manifest and install it; its other members stay as they are."
         for flaw in manifest_flaws(served.body):
             broken = manifest_icons(served.body) is None
-            yield Finding(flaw.what, flaw.evidence, flaw.why, remedy, Action.INSTALL, (page.manifest,), wrong=broken)
+            action = Action.INSTALL if broken else Action.PLAN
+            yield Finding(flaw.what, flaw.evidence, flaw.why, remedy, action, (page.manifest,), wrong=broken)
         for member in manifest_members(page, look):
             got = look(member.address)
             if not got.works:

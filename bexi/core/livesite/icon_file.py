@@ -11,6 +11,7 @@ from bexi.core.sitehead.link import HOME_SCREEN, IconLink
 
 _INSTALLABLE = (192, 512)
 """Sides in px that a manifest needs for an installed app [common practice]."""
+NOT_SQUARE, TRANSPARENT = "Not square", "Home-screen icon is transparent"
 _BROKEN = ("broken-picture", "empty-file", "not-a-picture")
 """Codes of refusals by which a file is unreadable for everybody."""
 _ICO_TYPES = ("image/x-icon", PictureFormat.ICO.media_type)
@@ -80,10 +81,10 @@ def flaws(name: str, icon: IconFile, link: IconLink | None = None) -> Iterator[F
         evidence = f"Declared with {', '.join(sorted(missing))}, but it holds {_sizes(icon)}"
         yield Flaw("Declared with the wrong size", evidence, "Browsers choose by size before they look inside.")
     if any(width != height for width, height in icon.sides) and icon.real is not PictureFormat.SVG:
-        yield Flaw("Not square", f"{_sizes(icon)} px", "Whatever shows it squashes it, or leaves bars beside it.")
+        yield Flaw(NOT_SQUARE, f"{_sizes(icon)} px", "Whatever shows it squashes it, or leaves bars beside it.")
     if link and link.kind in HOME_SCREEN and not icon.opaque:
         evidence = f"{icon.real.label} picture with clear parts"
-        yield Flaw("Home-screen icon is transparent", evidence, "A phone fills the clear parts with black.")
+        yield Flaw(TRANSPARENT, evidence, "A phone fills the clear parts with black.")
 
 
 def manifest_flaws(data: bytes) -> Iterator[Flaw]:

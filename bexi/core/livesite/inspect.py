@@ -5,14 +5,13 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from urllib.parse import urljoin
 
-from bexi.core.livesite.engines import ENGINES
 from bexi.core.livesite.findings import Finding, SeenFile, SeenPage, found_on, unreachable
 from bexi.core.livesite.freshness import freshness
-from bexi.core.livesite.launchers import app, home_screen, manifest_members, search
+from bexi.core.livesite.launchers import manifest_members
 from bexi.core.livesite.page import Page
 from bexi.core.livesite.served import Fetch, Served
-from bexi.core.livesite.taking import Got, Taken
-from bexi.core.livesite.visitor import Reading
+from bexi.core.livesite.taking import Got
+from bexi.core.livesite.visitor import Reading, takers
 from bexi.core.livesite.walk import Walk
 from bexi.core.sitehead.link import HOME_SCREEN, TILE_SETTINGS
 
@@ -100,13 +99,7 @@ def inspect(
 def _seen(served: Served, page: Page | None, once: Once) -> SeenPage:
     if page is None or page.trouble:
         return SeenPage(served.url, page.trouble if page else served.told)
-    return SeenPage(page.address, "", page, {taken.by: taken for taken in takers(page, once)})
-
-
-def takers(page: Page, once: Once) -> Iterator[Taken]:
-    """What each kind of visitor takes from a page."""
-    yield from (engine.take(page, once.look) for engine in ENGINES)
-    yield from (search(page, once.look), home_screen(page, once.look), app(page, once.look))
+    return SeenPage(page.address, "", page, {taken.by: taken for taken in takers(page, once.look)})
 
 
 def _files(pages: Sequence[SeenPage], once: Once) -> Iterator[str]:

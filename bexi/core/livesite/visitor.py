@@ -5,7 +5,7 @@ It keeps answers as long as they are fresh (RFC 9111), and icons in a store of i
 """
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
 from hashlib import sha256
 
@@ -15,7 +15,7 @@ from bexi.core.livesite.icon_file import IconFile
 from bexi.core.livesite.launchers import app, home_screen, search
 from bexi.core.livesite.page import Page
 from bexi.core.livesite.served import Fetch, Served
-from bexi.core.livesite.taking import LIGHT, Got, Taken
+from bexi.core.livesite.taking import Got, Look, Taken
 
 ICON_STORE_SECONDS = 7 * 24 * 3600.0
 """How long a browser goes on showing an icon from its own store, without asking the site [from memory]."""
@@ -48,6 +48,12 @@ class Reading:
     icon: Callable[[bytes], IconFile]
 
 
+def takers(page: Page, look: Look) -> Iterator[Taken]:
+    """What each of KINDS takes from a page."""
+    yield from (engine.take(page, look) for engine in ENGINES)
+    yield from (search(page, look), home_screen(page, look), app(page, look))
+
+
 def remembering(reading: Reading) -> Reading:
     """The same, looking into equal bytes once."""
     pages: dict[tuple[str, str, bytes], Page] = {}
@@ -76,7 +82,6 @@ class Visitor:
     cache: dict[str, Served] = field(default_factory=dict)
     icons: dict[str, Served] = field(default_factory=dict)
     devices: dict[tuple[str, str], tuple[Shown, float]] = field(default_factory=dict)
-    scheme: str = LIGHT
 
     def visit(self, address: str, fetch: Fetch, now: float) -> Mapping[str, Shown]:
         """What each of KINDS shows after a visit to this page at `now`, in seconds since 1970."""
@@ -90,8 +95,7 @@ class Visitor:
                 seen[url] = self._got(self._icon(url, fetch, now))
             return seen[url]
 
-        taken = [engine.take(page, look, self.scheme) for engine in ENGINES]
-        taken += [search(page, look), home_screen(page, look), app(page, look)]
+        taken = takers(page, look)
         shown = {one.by: Shown(one, look(one.address).served if one.address else None) for one in taken}
         return shown | {kind: self._on_device(kind, address, shown[kind], now) for kind in _STAYS}
 

@@ -252,12 +252,6 @@ def _past(barred: Iterable[Span], position: int) -> int:
     return position
 
 
-def attribute_values(text: str, element: str, attribute: str) -> list[str]:
-    """The values of an attribute of every element of a name, in order: where `a` leads by `href`, say."""
-    tags = (token for token in _tokens(read(text)) if isinstance(token, Tag))
-    return [tag.get(attribute) for tag in tags if tag.name == element and tag.get(attribute)]
-
-
 def _block(begins: list[Span], ends: list[Span]) -> Span | None:
     if not begins and not ends:
         return None

@@ -72,7 +72,7 @@ class PageOut(Schema):
 
 
 class FileOut(Schema):
-    """`as_installed` is null for a file that was not installed; `is` what it is by its content."""
+    """`as_installed` is null for a file that was not installed; `content` is what it is by its content."""
 
     address: str
     status: int

@@ -12,10 +12,10 @@ from pydantic import AfterValidator, StringConstraints
 from bexi.core.errors import HostRefused
 from bexi.core.livesite.served import joined
 from bexi.hosts.place import Place, PlaceKind
-from bexi.server.sites.addresses import with_scheme
 from bexi.server.sites.models import Site, account_changed
 from bexi.server.sites.own_folder import refuse_own_folder
 from bexi.server.sites.status import SiteState, latest, state_of, with_latest
+from bexi.web.typed import with_scheme
 
 router = Router(tags=["sites"])
 

@@ -5,7 +5,6 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
-from bexi.core.livesite.inspect import sha256
 from bexi.core.livesite.profile import visitor_from, visitor_json
 from bexi.core.livesite.served import Served
 from bexi.core.livesite.visitor import Reading, Shown, Visitor, remembering
@@ -62,14 +61,11 @@ def _is_same(one: Mapping[str, Any], other: Mapping[str, Any]) -> bool:
 
 
 def _told(shown: Shown) -> dict[str, Any]:
-    name = sha256(shown.served.body) if shown.served else None
-    if shown.served:
-        blobs.put(shown.served.body)
     return {
         "address": shown.taken.address or None,
         "why": shown.taken.why,
         "masked": shown.taken.masked,
-        "sha256": name,
+        "sha256": blobs.put(shown.served.body) if shown.served else None,
     }
 
 

@@ -3142,7 +3142,7 @@ export interface components {
         };
         /**
          * FileOut
-         * @description `as_installed` is null for a file that was not installed; `is` what it is by its content.
+         * @description `as_installed` is null for a file that was not installed; `content` is what it is by its content.
          */
         FileOut: {
             /** Address */

@@ -55,11 +55,11 @@ class InspectTests(TestCase):
                 {"favicon.ico": {"content-type": "text/html"}},
             ),
             ({"b.html": html()}, "Page declares no icon", "rel=icon", Action.INSTALL, False, {}),
-            ({"touch.png": clear}, "Home-screen icon is transparent", "clear", Action.INSTALL, True, {}),
+            ({"touch.png": clear}, "Home-screen icon is transparent", "clear", Action.BENCH, True, {}),
             ({"touch.png": None}, "Declared icon is missing", "404", Action.INSTALL, True, {}),
             ({"favicon.ico": None}, "No icon in tabs", "blink and gecko and webkit", Action.INSTALL, True, {}),
             ({"": manifest, "m.webmanifest": b"no"}, "Not a manifest", "JSON", Action.INSTALL, True, {}),
-            ({"": manifest, "m.webmanifest": b"{}"}, "Manifest lacks icons", "192 px", Action.INSTALL, False, {}),
+            ({"": manifest, "m.webmanifest": b"{}"}, "Manifest lacks icons", "192 px", Action.PLAN, False, {}),
             (
                 {"": manifest, "m.webmanifest": members},
                 "Manifest names a broken icon",
