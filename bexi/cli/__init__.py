@@ -11,6 +11,8 @@ _COMMANDS = {
     "build": ("bexi.cli.build:build_command", "Build the icon set of PICTURE, or of a recipe file, into a folder."),
     "serve": ("bexi.server.serve:serve_command", "Start Bexi: web server, worker and database, on this machine."),
     "demo": ("bexi.server.demo.run:demo_command", "Start Bexi with invented sites on a stand-in host."),
+    "user": ("bexi.server.people.command:app", "Say who may use Bexi: add, list, password, remove."),
+    "key": ("bexi.server.people.command:key_command", "Print a fresh key to seal kept secrets with."),
     "backup": ("bexi.server.backup:backup_command", "Write all data but the keys into one file."),
     "restore": ("bexi.server.backup:restore_command", "Bring all data back from a backup file."),
     "plans": ("bexi.cli.plans:plans_command", "List the ready-made plans and what they hold."),

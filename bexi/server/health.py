@@ -10,6 +10,8 @@ from django.http import HttpRequest, JsonResponse
 
 from bexi.resources import GATHERED
 from bexi.server import worker
+from bexi.server.people import accounts
+from bexi.server.people.asking import is_open
 
 LEAST_FREE = 200 * 1024 * 1024
 """Bytes below which a build or an installation may find no room."""
@@ -34,13 +36,14 @@ class Health:
 
 def state_of_health() -> Health:
     """Look at everything that must be well for Bexi to work."""
-    return Health({"pages": _pages(), "disk": _disk(), "database": _database(), "worker": _worker()})
+    looks = {"pages": _pages, "disk": _disk, "database": _database, "worker": _worker, "people": _people}
+    return Health({name: look() for name, look in looks.items()})
 
 
 def health(request: HttpRequest) -> JsonResponse:
-    """For supervisors: 200 when all is well, else 503, with a word on each."""
-    found = state_of_health()
-    words = {name: told or "well" for name, told in found.looked_at.items()}
+    """For supervisors: 200 when all is well, else 503, with a word on each; the sentences only for this machine."""
+    found, tells_all = state_of_health(), is_open(request)
+    words = {name: (told if tells_all else "ill") if told else "well" for name, told in found.looked_at.items()}
     response = JsonResponse(words, status=200 if found.is_well else 503)
     response["Cache-Control"] = "no-store"
     return response
@@ -70,6 +73,12 @@ def _database() -> str:
     except DatabaseError as error:
         return f"it cannot be read: {error}."
     return "it is of another version; start bexi serve to bring it up to date." if left else ""
+
+
+def _people() -> str:
+    if not settings.REACHED_AS or accounts.administrators().exists():
+        return ""
+    return "nobody administers Bexi, so nobody gets in from elsewhere; add an account with bexi user add NAME."
 
 
 def _worker() -> str:

@@ -35,8 +35,18 @@ class Conflict(Refusal):
     """A change that was overtaken by another one."""
 
 
+class SignInNeeded(Refusal):
+    """Nobody is let in without an account, and this is none."""
+
+
+class NotAllowed(Refusal):
+    """Somebody's role does not let them do this."""
+
+
 _STATUS: dict[type[Refusal], int] = {
     Conflict: 409,
+    SignInNeeded: 401,
+    NotAllowed: 403,
     InstallRefused: 409,
     BuildFailed: 500,
     HostRefused: 409,

@@ -27,7 +27,9 @@ def command(module: str, *arguments: object) -> str:
 def web(host: str, port: int) -> str:
     """The web server: two processes, since the one that encodes a large PNG answers nobody else meanwhile."""
     address = f"[{host}]:{port}" if ":" in host else f"{host}:{port}"
-    options = ("--bind", address, "--workers", 2, "--threads", 8, "--log-level", "warning")
+    options = ["--bind", address, "--workers", 2, "--threads", 8, "--log-level", "warning"]
+    # Who may say that a request came by TLS is settled by BEXI_PROXY alone.
+    options += ["--forwarded-allow-ips", '""']
     return command("gunicorn", "bexi.server.wsgi", *options)
 
 

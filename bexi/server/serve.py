@@ -1,6 +1,7 @@
 """`bexi serve`: everything that Bexi is, by one command."""
 
 import ipaddress
+import os
 import sys
 from pathlib import Path
 from typing import Annotated, NoReturn
@@ -9,9 +10,17 @@ import typer
 
 from bexi.server import running
 
-ELSEWHERE = (
-    "Bexi has no accounts, so it only listens on this machine: whoever reached it could do all that you can. "
-    "Use 127.0.0.1, or reach it through an SSH tunnel."
+NO_ACCOUNT = (
+    "Nobody has an account, so Bexi only listens on this machine: whoever reached it could do all that you can. "
+    "Add one with: bexi user add NAME"
+)
+NO_NAME = (
+    "Say by which names Bexi is reached, like BEXI_HOSTS=bexi.example: it answers to those and to no other, since "
+    "pages elsewhere could make a browser ask under a name of their own."
+)
+IN_CLEAR = (
+    "Passwords travel in clear to this address. Put a proxy with TLS in front of 127.0.0.1 instead; see the docs on a "
+    "team's server."
 )
 NOT_STARTED = 1
 
@@ -19,7 +28,9 @@ DataOption = Annotated[Path | None, typer.Option("--data", metavar="FOLDER", hel
 
 
 def serve_command(
-    host: Annotated[str, typer.Option(help="The address to listen on: one of this machine alone.")] = running.LOOPBACK,
+    host: Annotated[
+        str, typer.Option(help="The address to listen on. Others than this machine need accounts.")
+    ] = running.LOOPBACK,
     port: Annotated[int, typer.Option(min=1, max=65535, help="The port to listen on.")] = running.WEB_PORT,
     data: DataOption = None,
     browser: Annotated[bool, typer.Option(help="Open the page in a browser, where there is one.")] = True,
@@ -28,8 +39,10 @@ def serve_command(
     ] = False,
 ) -> None:
     """Start Bexi: the web server, the worker, the database brought up to date. Ctrl-C ends it."""
-    host = _own_address(host)
+    host = {"localhost": running.LOOPBACK}.get(host, host).strip("[]")
     running.data_folder(data, "bexi")
+    if not _is_loopback(host):
+        _be_reached_as(host)
     _set_up()
     if check:
         from bexi.server.health import state_of_health
@@ -41,16 +54,21 @@ def serve_command(
     raise typer.Exit(_serve(host, port, browser))
 
 
-def _own_address(host: str) -> str:
-    """The address as a number; ends the command for one that others reach."""
-    address = {"localhost": running.LOOPBACK}.get(host, host).strip("[]")
+def _is_loopback(host: str) -> bool:
+    """Whether only this machine reaches an address; ends the command for what is none."""
     try:
-        is_own = ipaddress.ip_address(address).is_loopback
+        return ipaddress.ip_address(host).is_loopback
     except ValueError:
-        is_own = False
-    if not is_own:
-        fail(ELSEWHERE)
-    return address
+        fail(f"{host} is no address to listen on. Give one as a number, like 0.0.0.0 for all of this machine.")
+
+
+def _be_reached_as(host: str) -> None:
+    """Have Bexi answer under the address it listens on, if that is one; ends the command when no name is known."""
+    if not ipaddress.ip_address(host).is_unspecified:
+        name = f"[{host}]" if ":" in host else host
+        os.environ["BEXI_HOSTS"] = f"{os.environ.get('BEXI_HOSTS', '')} {name}".strip()
+    if not os.environ.get("BEXI_HOSTS"):
+        fail(NO_NAME)
 
 
 def _set_up() -> None:
@@ -74,12 +92,23 @@ def _serve(host: str, port: int, browser: bool) -> int:
             if running.taken(host, [port]):
                 fail(f"Port {port} is in use on {host}. Stop what uses it, or choose another with --port.")
             call_command("migrate", verbosity=0)
+            if settings.REACHED_AS:
+                _must_have_accounts()
+            if not _is_loopback(host) and not settings.BEHIND_PROXY:
+                print(IN_CLEAR, file=sys.stderr)
             print(f"Bexi: {address}\nIts data: {settings.DATA_FOLDER}\nCtrl-C ends it.", flush=True)
             if browser:
                 running.open_browser_at(address)
             return running.run({"web": running.web(host, port), "worker": running.worker()})
     except locks.Held:
         fail(f"Bexi runs already on this data ({settings.DATA_FOLDER}). Open it, or name another folder with --data.")
+
+
+def _must_have_accounts() -> None:
+    from bexi.server.people import accounts
+
+    if not accounts.administrators().exists():
+        fail(NO_ACCOUNT)
 
 
 def fail(sentence: str) -> NoReturn:

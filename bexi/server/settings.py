@@ -1,12 +1,14 @@
 """Django settings.
 
-From the environment: BEXI_DATA (folder for data), BEXI_MAIL and BEXI_MAIL_FROM (how mail is sent), BEXI_DEVELOPMENT=1
-(set by `make dev`).
+From the environment, all told in docs/: BEXI_DATA (folder for data), BEXI_MAIL and BEXI_MAIL_FROM (how mail is sent),
+BEXI_HOSTS and BEXI_PROXY (how Bexi is reached from elsewhere), BEXI_KEY or BEXI_KEY_FILE (what secrets are sealed
+with), BEXI_SECRET_KEY (what sessions are signed with, the same on all machines), BEXI_DEVELOPMENT=1 (`make dev`).
 """
 
 import os
 import secrets
 from contextlib import suppress
+from datetime import timedelta
 from pathlib import Path
 from urllib.parse import unquote, urlsplit
 
@@ -20,7 +22,8 @@ FRONTEND_BUILD = _PACKED if _PACKED.is_dir() else REPOSITORY / "frontend" / "dis
 _DATA_HOME = Path(os.environ.get("XDG_DATA_HOME", Path.home() / ".local" / "share"))
 DATA_FOLDER = Path(os.environ.get("BEXI_DATA", _DATA_HOME / "bexi"))
 DATA_FOLDER.mkdir(mode=0o700, parents=True, exist_ok=True)
-VAULT_KEY = DATA_FOLDER / "vault-key"
+VAULT_KEY = os.environ.get("BEXI_KEY", "")
+VAULT_KEY_FILE = Path(os.environ.get("BEXI_KEY_FILE", DATA_FOLDER / "vault-key"))
 BLOB_FOLDER = DATA_FOLDER / "blobs"
 
 
@@ -38,7 +41,9 @@ _keep_private(DATABASE)
 
 
 def _secret_key() -> str:
-    """The key made on first start; it lies beside the data, outside the repository, readable by its owner only."""
+    """That from the environment, else the one made on first start, which lies beside the data, its owner's alone."""
+    if given := os.environ.get("BEXI_SECRET_KEY"):
+        return given
     file = DATA_FOLDER / "secret-key"
     try:
         descriptor = os.open(file, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
@@ -51,14 +56,24 @@ def _secret_key() -> str:
 
 SECRET_KEY = _secret_key()
 DEBUG = os.environ.get("BEXI_DEVELOPMENT") == "1"
-ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
+
+# Names by which Bexi is reached from elsewhere. With one of them nobody gets in without an account.
+REACHED_AS = os.environ.get("BEXI_HOSTS", "").split()
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", *REACHED_AS]
+# Whether a proxy of ours stands in front, speaks TLS, and says so in X-Forwarded-Proto and X-Forwarded-For.
+BEHIND_PROXY = os.environ.get("BEXI_PROXY") == "1"
 
 INSTALLED_APPS = [
     "whitenoise.runserver_nostatic",
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "axes",
     "ninja",
     "django_tasks",
     "django_tasks_db",
+    "bexi.server.people",
     "bexi.server.sites",
     "bexi.server.artwork",
     "bexi.server.benches",
@@ -76,8 +91,11 @@ MIDDLEWARE = [
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.common.CommonMiddleware",
     "bexi.server.uploads.RefuseLargeBodies",
+    "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
 ]
 TEMPLATES: list[dict[str, object]] = []
 ROOT_URLCONF = "bexi.server.urls"
@@ -114,7 +132,34 @@ def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802
 BODY_LIMIT = DEFAULT_LIMITS.file_bytes + 64 * 1024  # a picture and the form around it
 DATA_UPLOAD_MAX_MEMORY_SIZE = 1024 * 1024
 
-CSRF_COOKIE_SAMESITE = "Strict"
+CSRF_COOKIE_SAMESITE = SESSION_COOKIE_SAMESITE = "Strict"
+CSRF_COOKIE_SECURE = SESSION_COOKIE_SECURE = BEHIND_PROXY
+SESSION_COOKIE_AGE = 14 * 24 * 3600
+if BEHIND_PROXY:
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+    SECURE_SSL_REDIRECT = True
+    SECURE_REDIRECT_EXEMPT = ["^health$"]
+    SECURE_HSTS_SECONDS = 365 * 24 * 3600
+
+AUTH_USER_MODEL = "people.User"
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+_VALIDATION = "django.contrib.auth.password_validation"
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"{_VALIDATION}.MinimumLengthValidator", "OPTIONS": {"min_length": 12}},
+    {"NAME": f"{_VALIDATION}.UserAttributeSimilarityValidator"},
+    {"NAME": f"{_VALIDATION}.CommonPasswordValidator"},
+    {"NAME": f"{_VALIDATION}.NumericPasswordValidator"},
+]
+AXES_FAILURE_LIMIT = 5
+AXES_COOLOFF_TIME = timedelta(minutes=15)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_LOCKOUT_CALLABLE = "bexi.server.people.locking_out.locked_out"
+AXES_CLIENT_IP_CALLABLE = "bexi.server.people.locking_out.address_of"
+AXES_RESET_ON_SUCCESS = True
+AXES_ENABLE_ADMIN = False
+AXES_VERBOSE = False
+
 CSRF_TRUSTED_ORIGINS = ["http://127.0.0.1:5173"] if DEBUG else []
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"

@@ -70,7 +70,7 @@ class InstallTestCase(BenchTestCase):
         """An installation whose turn does not come by itself."""
         planning = Planning.objects.get(pk=self.plan()["id"])
         with mock.patch("bexi.server.installs.starting.run_install"):
-            return starting.start_install(planning)
+            return starting.start_install(planning, "ines")
 
 
 class InstallApiTests(InstallTestCase):
@@ -350,7 +350,7 @@ class OverSftpTests(InstallTestCase):
         reset(served)
         port = free_port_range(PORTS)
         self.enterContext(running(served, port, Mischief()))
-        vault_key = override_settings(VAULT_KEY=self.folder / "vault-key")
+        vault_key = override_settings(VAULT_KEY_FILE=self.folder / "vault-key")
         vault_key.enable()
         self.addCleanup(vault_key.disable)
         self.log = served / "log"
@@ -378,7 +378,7 @@ class OverSftpTests(InstallTestCase):
         self.assertEqual(Install.objects.get().sealed, "")
         self.assertNotIn(PASSWORD, "".join(connection.connection.iterdump()))
         self.assertEqual(vault.unseal(KeptSecret.objects.get().sealed), PASSWORD)
-        self.assertEqual(Path(settings.VAULT_KEY).stat().st_mode & 0o777, 0o600)
+        self.assertEqual(Path(settings.VAULT_KEY_FILE).stat().st_mode & 0o777, 0o600)
         self.connect(keep=False)
         self.assertFalse(KeptSecret.objects.exists())
 

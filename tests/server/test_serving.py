@@ -2,11 +2,13 @@ import socket
 from unittest import mock
 
 from django.conf import settings
-from django.test import TestCase
+from django.test import TestCase, override_settings
 from typer.testing import CliRunner
 
 from bexi.cli import app
 from bexi.server import health, locks, running
+from bexi.server.people import accounts
+from bexi.server.people.roles import Role
 from tests.ports import free_port_range
 from tests.server.case import quiet
 
@@ -17,11 +19,24 @@ def serve(*arguments: object):
 
 
 class ServeTests(TestCase):
-    def test_it_listens_on_this_machine_only(self):
-        for host in ("0.0.0.0", "192.168.1.2", "::", "ferry.example"):
+    def test_elsewhere_it_needs_a_name_and_an_account(self):
+        for host, sentence in (
+            ("0.0.0.0", "BEXI_HOSTS=bexi.example"),
+            ("::", "BEXI_HOSTS=bexi.example"),
+            ("ferry.example", "is no address to listen on"),
+        ):
             result, ran = serve("--host", host)
             self.assertEqual((result.exit_code, ran.called), (1, False))
-            self.assertIn("no accounts", result.stderr)
+            self.assertIn(sentence, result.stderr)
+        with override_settings(REACHED_AS=["192.168.1.2"]), mock.patch.object(running, "taken", return_value=[]):
+            result, ran = serve("--host", "192.168.1.2")
+            self.assertEqual((result.exit_code, ran.called), (1, False))
+            self.assertIn("bexi user add", result.stderr)
+            self.assertIn("bexi user add", health.state_of_health().looked_at["people"])
+            accounts.add("ines", "nine-lanterns-astern", Role.ADMINISTERS)
+            result, ran = serve("--host", "192.168.1.2")
+            self.assertEqual((result.exit_code, ran.called), (0, True), result.output)
+            self.assertIn("in clear", result.stderr)
 
     def test_it_starts_web_and_worker_and_prints_one_address(self):
         port = free_port_range(1)
@@ -56,6 +71,10 @@ class HealthTests(TestCase):
         self.assertEqual(ill.status_code, 503)
         self.assertIn("does not run", ill.json()["worker"])
         self.assertEqual(ill.headers["Cache-Control"], "no-store")
+
+    def test_who_is_elsewhere_is_told_no_more_than_that_it_is_ill(self):
+        with mock.patch.object(health.worker, "is_alive", return_value=False), quiet("django.request"):
+            self.assertEqual(self.client.get("/health", REMOTE_ADDR="10.0.0.9").json()["worker"], "ill")
 
     def test_a_full_or_closed_disk_is_said(self):
         with mock.patch.object(health.shutil, "disk_usage") as usage:

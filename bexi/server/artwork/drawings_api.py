@@ -17,6 +17,8 @@ from bexi.server.artwork import drawings
 from bexi.server.artwork.api import ArtworkOut
 from bexi.server.artwork.drawings import DrawingBody
 from bexi.server.artwork.models import Artwork
+from bexi.server.people.asking import Needs
+from bexi.server.people.roles import Role
 
 router = Router(tags=["drawings"])
 
@@ -71,7 +73,7 @@ def find_symbols(request: HttpRequest, words: str) -> list[SymbolShapeOut]:
     return [SymbolShapeOut(name=shape.name, body=shape.body) for shape in found]
 
 
-@router.post("/drawings/preview", response=PreviewOut)
+@router.post("/drawings/preview", response=PreviewOut, auth=Needs(Role.LOOKS))
 def preview_drawing(request: HttpRequest, body: PreviewIn) -> PreviewOut:
     """How a drawing looks at a few sizes; nothing is kept."""
     _, picture = take_in(body.drawing.draw().encode())

@@ -24,6 +24,8 @@ from bexi.server.artwork.models import Artwork
 from bexi.server.benches import services
 from bexi.server.benches.models import Draft
 from bexi.server.hanging_up import has_hung_up
+from bexi.server.people.asking import Needs
+from bexi.server.people.roles import Role
 from bexi.server.sites.models import Site
 
 router = Router(tags=["benches"])
@@ -221,7 +223,7 @@ class CutOffOut(Schema):
     outside_rounded: float
 
 
-@router.post("/artwork/{artwork_id}/cut-off", response=CutOffOut)
+@router.post("/artwork/{artwork_id}/cut-off", response=CutOffOut, auth=Needs(Role.LOOKS))
 def cut_off(request: HttpRequest, artwork_id: int, body: FrameBody) -> CutOffOut:
     """How much of the artwork's ink in a frame lies outside the safe circle, and in rounded corners."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
@@ -292,7 +294,7 @@ def redo_change(request: HttpRequest, draft_id: int, body: RevisionIn) -> DraftO
     return draft_out(services.step(get_object_or_404(Draft, pk=draft_id), body.revision, by=1))
 
 
-@router.post("/artwork/{artwork_id}/ladder", response=list[RungOut])
+@router.post("/artwork/{artwork_id}/ladder", response=list[RungOut], auth=Needs(Role.LOOKS))
 def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOut]:
     """The icons a recipe gives, as they would be built."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)

@@ -24,6 +24,8 @@ from bexi.server.benches import judging
 from bexi.server.benches.api import BoxBody, DraftOut, FramingBody, RecipeBody, draft_out
 from bexi.server.benches.judging import Close, Offer
 from bexi.server.hanging_up import has_hung_up
+from bexi.server.people.asking import Needs
+from bexi.server.people.roles import Role
 from bexi.server.sites.models import Site
 
 router = Router(tags=["judging"])
@@ -214,7 +216,7 @@ class OnBenchOut(Schema):
     proposals: list[OfferOut]
 
 
-@router.post("/artwork/{artwork_id}/judgement", response=CloseOut)
+@router.post("/artwork/{artwork_id}/judgement", response=CloseOut, auth=Needs(Role.LOOKS))
 def look_closely(request: HttpRequest, artwork_id: int, body: CloseIn) -> CloseOut:
     """The readings of one icon, where they come from, and what would be better."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)

@@ -22,6 +22,8 @@ from bexi.server.benches.services import refuse_overtaken
 from bexi.server.builds import services, starting
 from bexi.server.builds.models import Build, BuildFile, BuildRun, RunState
 from bexi.server.builds.plans_api import PlannedFileOut
+from bexi.server.people.asking import Needs
+from bexi.server.people.roles import Role
 from bexi.server.sites.models import Site
 
 router = Router(tags=["builds"])
@@ -165,7 +167,7 @@ def stop_run(request: HttpRequest, run_id: int) -> tuple[int, None]:
     return 202, None
 
 
-@router.post("/builds/{build_id}/again", response=list[FileDifferenceOut])
+@router.post("/builds/{build_id}/again", response=list[FileDifferenceOut], auth=Needs(Role.LOOKS))
 def build_again(request: HttpRequest, build_id: int) -> list[FileDifferenceOut]:
     """Make a build once more and say whether the bytes are the same."""
     return [FileDifferenceOut.of(one) for one in services.rebuild(get_object_or_404(Build, pk=build_id))]

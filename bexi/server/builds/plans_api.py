@@ -17,6 +17,8 @@ from bexi.core.pixels.colour import Colour
 from bexi.server.benches.api import PictureBody
 from bexi.server.builds import services
 from bexi.server.builds.models import KeptRequirement, plan_of
+from bexi.server.people.asking import Needs
+from bexi.server.people.roles import Role
 from bexi.server.sites.models import Site
 
 router = Router(tags=["plans"])
@@ -195,7 +197,7 @@ def costs(request: HttpRequest, site_id: int) -> list[CostOut]:
     return [*made, *(CostOut(name=one.name, bytes=None, reason=one.reason) for one in left_out)]
 
 
-@router.post("/sites/{site_id}/fit", response=FitOut)
+@router.post("/sites/{site_id}/fit", response=FitOut, auth=Needs(Role.LOOKS))
 def fit(request: HttpRequest, site_id: int, body: RequirementBody) -> FitOut:
     """The one file that an upload field asks for."""
     made = services.fit_for(get_object_or_404(Site, pk=site_id), body.requirement())

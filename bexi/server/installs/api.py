@@ -1,12 +1,14 @@
 """Installing over the API."""
 
 import difflib
+from dataclasses import asdict
 from datetime import datetime
 from typing import Annotated
 
 from django.db.models import Count
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from django.utils.text import slugify
 from ninja import File, Router, Schema
 from ninja.files import UploadedFile
 from pydantic import StringConstraints
@@ -15,10 +17,13 @@ from bexi.core.livesite.server_lines import RULES_FILE
 from bexi.hosts.opening import Trial
 from bexi.installing.plan import is_page
 from bexi.installing.step import Step, StepKind
-from bexi.server.installs import by_hand, places, planning, services, starting
+from bexi.server.installs import by_hand, history, places, planning, services, starting
 from bexi.server.installs.models import Install, InstallState, KeptSecret, Planning, PlanningState
 from bexi.server.installs.planning import ALL_PAGES
-from bexi.server.sites.models import Site
+from bexi.server.people.asking import Needs, person_of
+from bexi.server.people.roles import Role
+from bexi.server.sites.deeds import note
+from bexi.server.sites.models import DeedKind, Site
 
 router = Router(tags=["installs"])
 _SHOWN = 200_000
@@ -243,17 +248,27 @@ class InstallOut(Schema):
         )
 
 
+class EntryOut(Schema):
+    """`ended` says how an installation or its undoing ended."""
+
+    at: datetime
+    who: str
+    did: str
+    told: str
+    ended: str
+
+
 class CaseOut(Schema):
     case: by_hand.Case
     label: str
     steps: list[str]
 
 
-@router.post("/sites/{site_id}/connection", response=ConnectionOut)
+@router.post("/sites/{site_id}/connection", response=ConnectionOut, auth=Needs(Role.INSTALLS))
 def connect(request: HttpRequest, site_id: int, body: ConnectionIn) -> ConnectionOut:
     """Try out the place where a site lives."""
     site = get_object_or_404(Site, pk=site_id)
-    trials = places.connect(site, body.secret, body.keep, body.trust)
+    trials = places.connect(site, person_of(request).name, body.secret, body.keep, body.trust)
     return ConnectionOut(
         works=all(trial.works for trial in trials),
         trials=[TrialOut.of(trial) for trial in trials],
@@ -261,7 +276,7 @@ def connect(request: HttpRequest, site_id: int, body: ConnectionIn) -> Connectio
     )
 
 
-@router.post("/sites/{site_id}/plannings", response={202: PlanningOut})
+@router.post("/sites/{site_id}/plannings", response={202: PlanningOut}, auth=Needs(Role.INSTALLS))
 def plan(request: HttpRequest, site_id: int, body: PlanningIn) -> tuple[int, PlanningOut]:
     """Find out, in the background, what installing the latest build would do, step by step."""
     site = get_object_or_404(Site, pk=site_id)
@@ -274,14 +289,14 @@ def look_at_planning(request: HttpRequest, planning_id: int) -> PlanningOut:
     return PlanningOut.of(planning.planning_by(planning_id))
 
 
-@router.post("/plannings/{planning_id}/stop", response={202: None})
+@router.post("/plannings/{planning_id}/stop", response={202: None}, auth=Needs(Role.INSTALLS))
 def stop_planning(request: HttpRequest, planning_id: int) -> tuple[int, None]:
     """Ask a planning to stop."""
     get_object_or_404(Planning, pk=planning_id).ask_to_stop()
     return 202, None
 
 
-@router.post("/plannings/{planning_id}/difference", response=DifferenceOut)
+@router.post("/plannings/{planning_id}/difference", response=DifferenceOut, auth=Needs(Role.INSTALLS))
 def difference(request: HttpRequest, planning_id: int, body: DifferenceIn) -> DifferenceOut:
     """What would change in one file, line by line."""
     before, after = planning.before_and_after(planning.planning_by(planning_id), body.path, body.secret)
@@ -296,13 +311,31 @@ def list_installs(request: HttpRequest, site_id: int) -> list[InstallOut]:
     return [InstallOut.of(install) for install in installs.annotate(step_count=Count("steps")).order_by("-id")]
 
 
-@router.post("/sites/{site_id}/installs", response={202: InstallOut})
+@router.get("/sites/{site_id}/history", response=list[EntryOut])
+def list_history(request: HttpRequest, site_id: int) -> list[EntryOut]:
+    """Who did what to a site's place, the latest first."""
+    return [EntryOut(**asdict(entry)) for entry in history.history(get_object_or_404(Site, pk=site_id))]
+
+
+@router.get("/sites/{site_id}/history.csv", response=None)
+def export_history(request: HttpRequest, site_id: int) -> HttpResponse:
+    """The same as CSV."""
+    site = get_object_or_404(Site, pk=site_id)
+    name = f"{slugify(site.name) or 'site'}-history.csv"
+    return HttpResponse(
+        history.as_csv(history.history(site)),
+        content_type="text/csv; charset=utf-8",
+        headers={"Content-Disposition": f'attachment; filename="{name}"'},
+    )
+
+
+@router.post("/sites/{site_id}/installs", response={202: InstallOut}, auth=Needs(Role.INSTALLS))
 def install(request: HttpRequest, site_id: int, body: InstallIn) -> tuple[int, InstallOut]:
     """Do what was planned, in the background."""
     planned = planning.planning_by(body.planning_id)
     if planned.site_id != site_id:
         raise Http404
-    return 202, InstallOut.of(starting.start_install(planned, body.secret))
+    return 202, InstallOut.of(starting.start_install(planned, person_of(request).name, body.secret))
 
 
 @router.get("/installs/{install_id}/files", response=list[InstalledFileOut])
@@ -312,29 +345,32 @@ def installed_files(request: HttpRequest, install_id: int) -> list[InstalledFile
     return [InstalledFileOut(kind=StepKind(step.kind), path=step.path) for step in steps]
 
 
-@router.post("/installs/{install_id}/stop", response={202: None})
+@router.post("/installs/{install_id}/stop", response={202: None}, auth=Needs(Role.INSTALLS))
 def stop(request: HttpRequest, install_id: int) -> tuple[int, None]:
     """Ask an installation to stop and put back what it did."""
-    get_object_or_404(Install, pk=install_id).ask_to_stop()
+    journal = get_object_or_404(Install, pk=install_id)
+    journal.ask_to_stop()
+    note(journal.site, person_of(request).name, DeedKind.STOPPED, f"Set {journal.build.number}")
     return 202, None
 
 
-@router.post("/installs/{install_id}/put-back", response=InstallOut)
+@router.post("/installs/{install_id}/put-back", response=InstallOut, auth=Needs(Role.INSTALLS))
 def put_back(request: HttpRequest, install_id: int, body: SecretIn) -> InstallOut:
     """Put back an installation that was interrupted."""
     journal = get_object_or_404(Install, pk=install_id)
     services.put_back_now(journal, body.secret)
+    note(journal.site, person_of(request).name, DeedKind.PUT_BACK, f"Set {journal.build.number}")
     return InstallOut.of(journal)
 
 
-@router.post("/installs/{install_id}/undo", response={202: InstallOut})
+@router.post("/installs/{install_id}/undo", response={202: InstallOut}, auth=Needs(Role.INSTALLS))
 def undo(request: HttpRequest, install_id: int, body: UndoIn) -> tuple[int, InstallOut]:
     """Take an installation back in the background."""
     done = get_object_or_404(Install, pk=install_id)
-    return 202, InstallOut.of(starting.start_undo(done, body.secret, body.over, body.leave))
+    return 202, InstallOut.of(starting.start_undo(done, person_of(request).name, body.secret, body.over, body.leave))
 
 
-@router.post("/installs/{install_id}/versions", response=VersionsOut)
+@router.post("/installs/{install_id}/versions", response=VersionsOut, auth=Needs(Role.INSTALLS))
 def versions(request: HttpRequest, install_id: int, body: DifferenceIn) -> VersionsOut:
     """The three versions of a file that was changed since."""
     done = get_object_or_404(Install, pk=install_id)

@@ -90,7 +90,7 @@ class Install(Work):
     place = models.CharField(max_length=500)
     trusted = models.CharField(max_length=120, blank=True)
     sealed = models.TextField(blank=True)
-    who = models.CharField(max_length=80, blank=True)
+    who = models.CharField(max_length=160, blank=True)
     manifests = models.JSONField(default=list)
     state = models.CharField(max_length=10, choices=InstallState.choices, default=InstallState.WAITING)
     begun = models.PositiveIntegerField(default=0)

@@ -11,7 +11,8 @@ from bexi.hosts.protocol import Host
 from bexi.installing.top_folder import system_folder, warning_about
 from bexi.server import vault
 from bexi.server.installs.models import Install, KeptSecret
-from bexi.server.sites.models import Site, account_changed
+from bexi.server.sites.deeds import note
+from bexi.server.sites.models import DeedKind, Site, account_changed
 from bexi.server.sites.own_folder import refuse_own_folder
 from bexi.web.visiting import visiting
 
@@ -43,8 +44,10 @@ def _is_of(place: Place, site: Site) -> bool:
     return bool(site.place) and Place.parse(site.place).is_same_account(place)
 
 
-def connect(site: Site, secret: str, keep: bool, trust: str) -> list[Trial]:
+def connect(site: Site, who: str, secret: str, keep: bool, trust: str) -> list[Trial]:
     """Try out a site's place; keeps the agreed fingerprint, and the secret when it works and that is wanted."""
+    if trust and trust != site.trusted:
+        note(site, who, DeedKind.TRUSTED, f"{site.place}: {trust}")
     if trust:
         Site.objects.filter(pk=site.pk).update(trusted=trust)
         site.trusted = trust
@@ -54,15 +57,17 @@ def connect(site: Site, secret: str, keep: bool, trust: str) -> list[Trial]:
     if all(trial.works for trial in trials):
         if keep and used:
             KeptSecret.objects.update_or_create(site=site, defaults={"sealed": vault.seal(used)})
-        elif not keep:
-            KeptSecret.objects.filter(site=site).delete()
+            note(site, who, DeedKind.SECRET_KEPT, site.place)
+        elif not keep and KeptSecret.objects.filter(site=site).delete()[0]:
+            note(site, who, DeedKind.SECRET_FORGOTTEN, site.place)
     return trials
 
 
 @receiver(account_changed, dispatch_uid="forget the secret")
-def forget_secret(site: Site, **_: object) -> None:
+def forget_secret(site: Site, who: str, **_: object) -> None:
     """Another server, or another account on it, must never get the secret of the one before."""
-    KeptSecret.objects.filter(site=site).delete()
+    if KeptSecret.objects.filter(site=site).delete()[0]:
+        note(site, who, DeedKind.SECRET_FORGOTTEN, site.place)
 
 
 class _NoAnswer(Exception):

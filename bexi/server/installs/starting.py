@@ -1,6 +1,5 @@
 """Having installations planned, done and taken back: in the background, or at once."""
 
-import getpass
 from collections.abc import Sequence
 
 from django.db import IntegrityError, transaction
@@ -16,6 +15,7 @@ from bexi.server.installs.places import place_of, place_then, secret_of
 from bexi.server.installs.planning import ALL_PAGES, carry_out, latest_build
 from bexi.server.installs.services import run
 from bexi.server.installs.tasks import run_install, run_planning
+from bexi.server.people.asking import owner
 from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
 
@@ -60,7 +60,7 @@ def _same(one: Planning, other: Planning) -> bool:
     return (one.build_id, one.place, one.pages, one.rules) == (other.build_id, other.place, other.pages, other.rules)
 
 
-def start_install(planning: Planning, secret: str = "") -> Install:
+def start_install(planning: Planning, who: str, secret: str = "") -> Install:
     """Put what was planned in line; raises InstallRefused when the plan is no longer that of the site."""
     site, build = planning.site, planning.build
     is_current = build == latest_build(site) and planning.place == str(place_of(site))
@@ -71,15 +71,17 @@ def start_install(planning: Planning, secret: str = "") -> Install:
         )
     changes = [step for step in planning.read_steps if step.kind is not StepKind.SAME]
     journal = Install(site=site, build=build, planning=planning, manifests=planning.manifests)
-    return _start(journal, place_of(site), changes, secret)
+    return _start(journal, who, place_of(site), changes, secret)
 
 
 def install_now(site: Site) -> Install:
     """Plan and install at once; raises InstallRefused when it was put back."""
-    return _finished(start_install(plan_now(site)))
+    return _finished(start_install(plan_now(site), owner()))
 
 
-def start_undo(done: Install, secret: str = "", over: Sequence[str] = (), leave: Sequence[str] = ()) -> Install:
+def start_undo(
+    done: Install, who: str, secret: str = "", over: Sequence[str] = (), leave: Sequence[str] = ()
+) -> Install:
     """Put the undoing of an installation in line.
 
     Raises InstallRefused when it was undone already, a later one lies on top, or a file was changed since and
@@ -93,18 +95,18 @@ def start_undo(done: Install, secret: str = "", over: Sequence[str] = (), leave:
     place = place_then(done)
     with opened(place, secret_of(done.site, secret, place)) as host:
         steps = plan_undo(host, [step.step for step in done.steps.all()], over, leave)
-    return _start(Install(site=done.site, build=done.build, undoes=done), place, steps, secret)
+    return _start(Install(site=done.site, build=done.build, undoes=done), who, place, steps, secret)
 
 
 def undo(done: Install) -> Install:
     """Undo at once."""
-    _finished(start_undo(done))
+    _finished(start_undo(done, owner()))
     done.refresh_from_db()
     return done
 
 
-def _start(journal: Install, place: Place, steps: Sequence[Step], secret: str) -> Install:
-    journal.place, journal.trusted, journal.who = str(place), place.trusted, _who()
+def _start(journal: Install, who: str, place: Place, steps: Sequence[Step], secret: str) -> Install:
+    journal.place, journal.trusted, journal.who = str(place), place.trusted, who
     journal.sealed = vault.seal(secret_of(journal.site, secret, place))
     try:
         with transaction.atomic():
@@ -119,13 +121,6 @@ def _start(journal: Install, place: Place, steps: Sequence[Step], secret: str) -
     run_install.enqueue(journal.pk)
     journal.refresh_from_db()
     return journal
-
-
-def _who() -> str:
-    try:
-        return getpass.getuser()
-    except (OSError, KeyError):
-        return ""
 
 
 def _finished(journal: Install) -> Install:

@@ -4,6 +4,7 @@ from datetime import datetime
 from typing import Annotated, Any
 from urllib.parse import urlsplit
 
+from django.db import transaction
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
@@ -12,7 +13,10 @@ from pydantic import AfterValidator, StringConstraints
 from bexi.core.errors import HostRefused
 from bexi.core.livesite.served import joined
 from bexi.hosts.place import Place, PlaceKind
-from bexi.server.sites.models import Site, account_changed
+from bexi.server.people.asking import person_of
+from bexi.server.people.roles import Role
+from bexi.server.sites.deeds import note
+from bexi.server.sites.models import DeedKind, Site, account_changed
 from bexi.server.sites.own_folder import refuse_own_folder
 from bexi.server.sites.status import SiteState, latest, state_of, with_latest
 from bexi.web.typed import with_scheme
@@ -112,8 +116,16 @@ def list_sites(request: HttpRequest) -> list[SiteOut]:
 
 @router.post("/sites", response={201: SiteOut})
 def add_site(request: HttpRequest, body: SiteIn) -> tuple[int, SiteOut]:
-    """Add a site."""
-    return 201, SiteOut.of(Site.objects.create(**_values(body)))
+    """Add a site; its place is said by who installs."""
+    person = person_of(request)
+    if body.place:
+        person.must(Role.INSTALLS)
+    values = _values(body)
+    with transaction.atomic():
+        site = Site.objects.create(**values)
+        if site.place:
+            note(site, person.name, DeedKind.PLACED, site.place)
+    return 201, SiteOut.of(site)
 
 
 @router.get("/sites/{site_id}", response=SiteOut)
@@ -124,12 +136,17 @@ def get_site(request: HttpRequest, site_id: int) -> SiteOut:
 
 @router.put("/sites/{site_id}", response=SiteOut)
 def change_site(request: HttpRequest, site_id: int, body: SiteIn) -> SiteOut:
-    """Change a site's name, address or place."""
+    """Change a site's name or address; its place is said by who installs."""
     site = get_object_or_404(Site, pk=site_id)
-    if not _is_same_account(site.place, body.place):
-        site.trusted = ""  # another server has another key
-        account_changed.send(Site, site=site)
-    for field, value in _values(body).items():
-        setattr(site, field, value)
-    site.save()
+    person, values = person_of(request), _values(body)
+    with transaction.atomic():
+        if body.place != site.place:
+            person.must(Role.INSTALLS)
+            note(site, person.name, DeedKind.PLACED, f"{site.place or 'none'} → {body.place or 'none'}")
+        if not _is_same_account(site.place, body.place):
+            site.trusted = ""  # another server has another key
+            account_changed.send(Site, site=site, who=person.name)
+        for field, value in values.items():
+            setattr(site, field, value)
+        site.save()
     return get_site(request, site_id)

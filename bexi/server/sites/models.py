@@ -4,7 +4,7 @@ from django.db import models
 from django.dispatch import Signal
 
 account_changed = Signal()
-"""A site now lives on another server, or is reached by another account there."""
+"""A site now lives on another server, or is reached by another account there; `who` changed that."""
 
 
 class Site(models.Model):
@@ -24,3 +24,30 @@ class Site(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+
+class DeedKind(models.TextChoices):
+    """What somebody did that others may ask about later, beside installing and taking back."""
+
+    PLACED = "placed", "changed the place"
+    TRUSTED = "trusted", "agreed to the server's key"
+    SECRET_KEPT = "secret-kept", "kept a secret"
+    SECRET_FORGOTTEN = "secret-forgotten", "forgot the secret"
+    STOPPED = "stopped", "asked to stop"
+    PUT_BACK = "put-back", "put back"
+
+
+class Deed(models.Model):
+    """What somebody did to a site's place, when, and what more there is to say; never changed after."""
+
+    site = models.ForeignKey(Site, models.CASCADE, related_name="deeds")
+    kind = models.CharField(max_length=20, choices=DeedKind.choices)
+    who = models.CharField(max_length=160, blank=True)
+    told = models.TextField(blank=True)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-id"]
+
+    def __str__(self) -> str:
+        return f"{self.site}: {self.who} {self.get_kind_display()}"

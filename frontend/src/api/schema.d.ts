@@ -4,6 +4,174 @@
  */
 
 export interface paths {
+    "/api/sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign In
+         * @description Sign in; too many wrong passwords shut the account to that address for a while.
+         */
+        post: operations["bexi_server_people_api_sign_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Me
+         * @description Who asks.
+         */
+        get: operations["bexi_server_people_api_me"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign Out
+         * @description End this session, or every one of this account.
+         */
+        post: operations["bexi_server_people_api_sign_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Password
+         * @description Change one's own password; every other session of the account ends.
+         */
+        post: operations["bexi_server_people_api_change_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Tokens
+         * @description One's own tokens.
+         */
+        get: operations["bexi_server_people_api_list_tokens"];
+        put?: never;
+        /**
+         * Make Token
+         * @description A token for a script, with a role and an end.
+         */
+        post: operations["bexi_server_people_api_make_token"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens/{token_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End Token
+         * @description End a token of one's own.
+         */
+        delete: operations["bexi_server_people_api_end_token"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List People
+         * @description All accounts.
+         */
+        get: operations["bexi_server_people_api_list_people"];
+        put?: never;
+        /**
+         * Add Person
+         * @description Add an account. The first one administers: from then on everybody signs in.
+         */
+        post: operations["bexi_server_people_api_add_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{user_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Person
+         * @description Change what somebody may do, or shut an account.
+         */
+        put: operations["bexi_server_people_api_change_person"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites": {
         parameters: {
             query?: never;
@@ -19,7 +187,7 @@ export interface paths {
         put?: never;
         /**
          * Add Site
-         * @description Add a site.
+         * @description Add a site; its place is said by who installs.
          */
         post: operations["bexi_server_sites_api_add_site"];
         delete?: never;
@@ -42,7 +210,7 @@ export interface paths {
         get: operations["bexi_server_sites_api_get_site"];
         /**
          * Change Site
-         * @description Change a site's name, address or place.
+         * @description Change a site's name or address; its place is said by who installs.
          */
         put: operations["bexi_server_sites_api_change_site"];
         post?: never;
@@ -1152,6 +1320,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List History
+         * @description Who did what to a site's place, the latest first.
+         */
+        get: operations["bexi_server_installs_api_list_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/history.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export History
+         * @description The same as CSV.
+         */
+        get: operations["bexi_server_installs_api_export_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/installs/{install_id}/files": {
         parameters: {
             query?: never;
@@ -1572,6 +1780,110 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * MeOut
+         * @description Who asks; `has_account` is false for the owner of this machine, who needs none.
+         */
+        MeOut: {
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+            /** Has Account */
+            has_account: boolean;
+        };
+        /**
+         * Role
+         * @description The roles, the smallest first.
+         * @enum {string}
+         */
+        Role: "looks" | "edits" | "installs" | "administers";
+        /** SignInBody */
+        SignInBody: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+        };
+        /** NewPasswordIn */
+        NewPasswordIn: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+        };
+        /** TokenOut */
+        TokenOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** Used */
+            used: string | null;
+        };
+        /**
+         * NewTokenOut
+         * @description `secret` is told this once.
+         */
+        NewTokenOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** Used */
+            used: string | null;
+            /** Secret */
+            secret: string;
+        };
+        /** TokenIn */
+        TokenIn: {
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+            /** Days */
+            days: number;
+        };
+        /** AccountOut */
+        AccountOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+            /** Active */
+            active: boolean;
+            /** Last Seen */
+            last_seen: string | null;
+        };
+        /** AccountIn */
+        AccountIn: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+            /** @default looks */
+            role: components["schemas"]["Role"];
+        };
+        /** AccountChangeIn */
+        AccountChangeIn: {
+            role: components["schemas"]["Role"];
+            /**
+             * Active
+             * @default true
+             */
+            active: boolean;
+        };
         /**
          * PlaceKind
          * @description The ways to reach a place.
@@ -3009,6 +3321,25 @@ export interface components {
             /** Planning Id */
             planning_id: number;
         };
+        /**
+         * EntryOut
+         * @description `ended` says how an installation or its undoing ended.
+         */
+        EntryOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Who */
+            who: string;
+            /** Did */
+            did: string;
+            /** Told */
+            told: string;
+            /** Ended */
+            ended: string;
+        };
         /** InstalledFileOut */
         InstalledFileOut: {
             kind: components["schemas"]["StepKind"];
@@ -3415,6 +3746,226 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    bexi_server_people_api_sign_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeOut"];
+                };
+            };
+        };
+    };
+    bexi_server_people_api_me: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeOut"];
+                };
+            };
+        };
+    };
+    bexi_server_people_api_sign_out: {
+        parameters: {
+            query?: {
+                everywhere?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_people_api_change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPasswordIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_people_api_list_tokens: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_people_api_make_token: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TokenIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewTokenOut"];
+                };
+            };
+        };
+    };
+    bexi_server_people_api_end_token: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_people_api_list_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_people_api_add_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+        };
+    };
+    bexi_server_people_api_change_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                user_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+        };
+    };
     bexi_server_sites_api_list_sites: {
         parameters: {
             query?: never;
@@ -4981,6 +5532,48 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["InstallOut"];
                 };
+            };
+        };
+    };
+    bexi_server_installs_api_list_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_export_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
