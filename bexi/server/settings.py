@@ -1,7 +1,7 @@
 """Django settings.
 
 From the environment, all told in docs/: BEXI_DATA (folder for data), BEXI_MAIL and BEXI_MAIL_FROM (how mail is sent),
-BEXI_HOSTS and BEXI_PROXY (how Bexi is reached from elsewhere), BEXI_KEY or BEXI_KEY_FILE (what secrets are sealed
+BEXI_HOSTS and BEXI_PROXY (how Bexi is reached from elsewhere), BEXI_ROOTS (where sites may live on this machine), BEXI_KEY or BEXI_KEY_FILE (what secrets are sealed
 with), BEXI_SECRET_KEY (what sessions are signed with, the same on all machines), BEXI_DEVELOPMENT=1 (`make dev`).
 """
 
@@ -60,6 +60,8 @@ DEBUG = os.environ.get("BEXI_DEVELOPMENT") == "1"
 # Names by which Bexi is reached from elsewhere. With one of them nobody gets in without an account.
 REACHED_AS = os.environ.get("BEXI_HOSTS", "").split()
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", *REACHED_AS]
+# Folders of this machine below which sites may live; without any, all when nobody reaches Bexi from elsewhere.
+PLACE_ROOTS = [Path(root) for root in os.environ.get("BEXI_ROOTS", "").split(os.pathsep) if root]
 # Whether a proxy of ours stands in front, speaks TLS, and says so in X-Forwarded-Proto and X-Forwarded-For.
 BEHIND_PROXY = os.environ.get("BEXI_PROXY") == "1"
 

@@ -14,6 +14,7 @@ from typer.testing import CliRunner
 
 from bexi.cli import app
 from bexi.core.errors import HostRefused
+from bexi.hosts.place import Place
 from bexi.server import vault
 from bexi.server.api import api
 from bexi.server.installs.history import Entry, as_csv
@@ -21,6 +22,7 @@ from bexi.server.people import accounts, command, tokens
 from bexi.server.people.models import Token, User
 from bexi.server.people.roles import Role
 from bexi.server.problems import NotAllowed
+from bexi.server.sites.allowed_folders import refuse_folder
 from bexi.server.sites.models import Deed, Site
 from tests.server.case import ApiTestCase, quiet
 
@@ -226,6 +228,29 @@ class AccountTests(PeopleCase):
         session.force_login(tom, "django.contrib.auth.backends.ModelBackend")
         accounts.change(tom, Role.EDITS, False)
         self.problem(session.get("/api/sites"), 401, "sign-in-needed")
+
+
+class AllowedFoldersTests(ApiTestCase):
+    def test_a_server_for_others_allows_only_folders_that_were_named(self):
+        inside, outside = self.folder / "sites" / "ferry", self.folder / "elsewhere"
+        for folder in (inside, outside):
+            folder.mkdir(parents=True)
+        link = self.folder / "sites" / "link"
+        link.symlink_to(outside)
+        for roots, elsewhere, place, allowed in (
+            ([], [], outside, True),
+            ([], ["bexi.example"], inside, False),
+            ([self.folder / "sites"], ["bexi.example"], inside, True),
+            ([self.folder / "sites"], [], outside, False),
+            ([self.folder / "sites"], [], link, False),
+        ):
+            with self.subTest(place=place, roots=roots), override_settings(PLACE_ROOTS=roots, REACHED_AS=elsewhere):
+                try:
+                    refuse_folder(Place.parse(str(place)))
+                    refused = False
+                except HostRefused:
+                    refused = True
+                self.assertEqual(refused, not allowed)
 
 
 class HistoryTests(PeopleCase):

@@ -11,9 +11,9 @@ from bexi.hosts.protocol import Host
 from bexi.installing.top_folder import system_folder, warning_about
 from bexi.server import vault
 from bexi.server.installs.models import Install, KeptSecret
+from bexi.server.sites.allowed_folders import refuse_folder
 from bexi.server.sites.deeds import note
 from bexi.server.sites.models import DeedKind, Site, account_changed
-from bexi.server.sites.own_folder import refuse_own_folder
 from bexi.web.visiting import visiting
 
 _MOST_SECONDS = 20
@@ -24,7 +24,7 @@ def place_of(site: Site) -> Place:
     if not site.place:
         raise InstallRefused("no-place", "Bexi does not know where this site lives yet. Enter its place.")
     place = Place.parse(site.place).trusting(site.trusted)
-    refuse_own_folder(place)
+    refuse_folder(place)
     return place
 
 

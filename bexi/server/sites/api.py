@@ -15,9 +15,9 @@ from bexi.core.livesite.served import joined
 from bexi.hosts.place import Place, PlaceKind
 from bexi.server.people.asking import person_of
 from bexi.server.people.roles import Role
+from bexi.server.sites.allowed_folders import refuse_folder
 from bexi.server.sites.deeds import note
 from bexi.server.sites.models import DeedKind, Site, account_changed
-from bexi.server.sites.own_folder import refuse_own_folder
 from bexi.server.sites.status import SiteState, latest, state_of, with_latest
 from bexi.web.typed import with_scheme
 
@@ -41,7 +41,7 @@ def _place(text: str) -> str:
     try:
         place = Place.parse(text) if text else None
         if place:
-            refuse_own_folder(place)
+            refuse_folder(place)
         return str(place) if place else ""
     except HostRefused as refusal:
         raise ValueError(refusal.sentence) from refusal

@@ -56,6 +56,13 @@ export type Visitor = Schemas["VisitorOut"];
 export type OpenTab = Schemas["TabOut"];
 export type Sighted = Schemas["SightOut"];
 export type WatchInput = Required<Schemas["WatchIn"]>;
+export type Me = Schemas["MeOut"];
+export type Role = Me["role"];
+export type Account = Schemas["AccountOut"];
+export type AccountInput = Schemas["AccountIn"];
+export type TokenInput = Schemas["TokenIn"];
+export type NewToken = Schemas["NewTokenOut"];
+export type Entry = Schemas["EntryOut"];
 
 /** An error of the API: its code for programs, its sentence as the message. */
 export class Problem extends Error {

@@ -28,6 +28,13 @@ export const useInstalledFiles = (installId: number, enabled: boolean) =>
     staleTime: Infinity,
   });
 
+/** Who did what to a site's place, the latest first. */
+export const useHistory = (siteId: number) =>
+  useQuery({
+    queryKey: ["history", siteId],
+    queryFn: () => answer(client.GET("/api/sites/{site_id}/history", site(siteId))),
+  });
+
 export const isInstalling = ({ state, lost }: Install) =>
   !lost && (state === "waiting" || state === "started");
 

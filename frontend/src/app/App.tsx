@@ -1,22 +1,47 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { ConfigProvider } from "antd";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 
+import { Problem } from "../api/client";
 import { SitesView } from "../views/sites/SitesView";
 import { ErrorPage } from "./ErrorPage";
 import { ModeContext, useMode } from "./mode";
 import { Shell } from "./Shell";
 import { themeFor } from "./theme";
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
+const SIGN_IN = "/sign-in";
+
+/** Once more for what did not answer, not for what was refused. */
+const mayComeYet = (failures: number, error: Error) =>
+  failures < 1 && !(error instanceof Problem && error.code === "sign-in-needed");
+
+/** Whoever is not signed in, or no longer, signs in and comes back to where they were. */
+const onError = (error: Error) => {
+  const { pathname, search } = router.state.location;
+  if (error instanceof Problem && error.code === "sign-in-needed" && pathname !== SIGN_IN)
+    void router.navigate(SIGN_IN, { replace: true, state: { to: pathname + search } });
+};
+const queries = new QueryClient({
+  queryCache: new QueryCache({ onError }),
+  mutationCache: new MutationCache({ onError }),
+  defaultOptions: { queries: { retry: mayComeYet, refetchOnWindowFocus: true } },
+});
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? "";
 
 const router = createBrowserRouter([
+  {
+    path: SIGN_IN,
+    lazy: async () => ({ Component: (await import("../views/people/SignIn")).SignIn }),
+  },
   {
     element: <Shell />,
     errorElement: <ErrorPage />,
     children: [
       { path: "/", element: <SitesView /> },
+      {
+        path: "/account",
+        lazy: async () => ({ Component: (await import("../views/people/AccountView")).AccountView }),
+      },
       {
         path: "/visitor",
         lazy: async () => ({ Component: (await import("../views/visitor/VisitorView")).VisitorView }),

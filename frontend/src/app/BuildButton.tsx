@@ -6,6 +6,7 @@ import { useLocation, useMatch, useNavigate } from "react-router";
 import type { Site } from "../api/client";
 import { isUnderWay, useBuildRun, useBuildSite, useStopRun } from "../api/builds";
 import { useDraft, useDraftById } from "../api/drafts";
+import { useRefusal } from "../api/people";
 import { DraftSaving, NOT_SAVED } from "./draftSaving";
 import styles from "./shell.module.css";
 
@@ -25,10 +26,11 @@ export function BuildButton({ site }: { site: Site }) {
   const { pathname } = useLocation();
   const awaited = useRef<{ id: number; from: string }>(undefined);
   const queries = useQueryClient();
+  const refusal = useRefusal("edits");
   const busy = isUnderWay(run.data) || build.isPending;
 
   const start = async () => {
-    if (!draft.data || busy) return;
+    if (!draft.data || busy || refusal) return;
     if (!(await draftSaving.now())) {
       void message.error(NOT_SAVED, 8);
       return;
@@ -92,6 +94,8 @@ export function BuildButton({ site }: { site: Site }) {
     <Button
       className={onBench ? "main-action" : (styles.quiet ?? "")}
       loading={build.isPending}
+      disabled={refusal !== undefined}
+      title={refusal ?? ""}
       onClick={() => void start()}
     >
       Build the set

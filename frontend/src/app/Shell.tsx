@@ -3,6 +3,7 @@ import { Button } from "antd";
 import { use, useState } from "react";
 import { Link, Outlet } from "react-router";
 
+import { useMe } from "../api/people";
 import { skipTheBar, useArriving } from "./arriving";
 import { ModeContext } from "./mode";
 import { TakeIn } from "./TakeIn";
@@ -12,6 +13,7 @@ import styles from "./shell.module.css";
 export function Shell() {
   const { mode, toggleMode } = use(ModeContext);
   const [slot, setSlot] = useState<HTMLElement | null>(null);
+  const me = useMe().data;
   useArriving();
   return (
     <div className={styles.shell}>
@@ -25,6 +27,9 @@ export function Shell() {
         <div ref={setSlot} className={styles.slot} />
         <Link to="/visitor" className={styles.standIn}>
           Stand-in visitor
+        </Link>
+        <Link to="/account" className={styles.standIn}>
+          {me?.has_account ? me.name : "People"}
         </Link>
         <Button
           className={styles.barButton ?? ""}

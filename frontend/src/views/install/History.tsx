@@ -5,11 +5,13 @@ import { type Install, type InstalledFile, Problem, type Site } from "../../api/
 import {
   isInstalling,
   useInstalledFiles,
+  useHistory,
   useInstalls,
   usePutBack,
   useUndoInstall,
   useVersions,
 } from "../../api/installs";
+import { useRefusal } from "../../api/people";
 import { when } from "../../app/units";
 import styles from "./install.module.css";
 
@@ -27,6 +29,7 @@ type Props = { site: Site; secret: string };
 /** What was installed and undone, when and by whom; the latest can be taken back. */
 export function History({ site, secret }: Props) {
   const installs = useInstalls(site.id);
+  const refusal = useRefusal("installs");
   const standing = installs.data?.find((install) => install.state === "done" && install.undoes === null);
   const unfinished = installs.data?.find(
     (install) => install.state === "stuck" || (install.lost && !isInstalling(install)),
@@ -49,11 +52,40 @@ export function History({ site, secret }: Props) {
               <Files install={install} />
               {install.state === "put-back" && <p>{install.problem}</p>}
             </div>
-            {install === standing && !unfinished && <Undo install={install} secret={secret} />}
+            {install === standing && !unfinished && !refusal && <Undo install={install} secret={secret} />}
           </li>
         ))}
       </ol>
+      <Deeds site={site} />
     </section>
+  );
+}
+
+/** Who changed the place, kept secrets and the like; the whole history can be taken along. */
+function Deeds({ site }: { site: Site }) {
+  const history = useHistory(site.id);
+  const deeds = history.data?.filter(({ ended }) => !ended) ?? [];
+  if (!history.data?.length) return null;
+  return (
+    <>
+      {deeds.length > 0 && (
+        <details className={styles.files}>
+          <summary>Changes to the place, {deeds.length}</summary>
+          <ul>
+            {deeds.map(({ at, who, did, told }) => (
+              <li key={at}>
+                {who || "Somebody"} {did}: <code>{told}</code>
+                <br />
+                <span className="reading">{when(at)}</span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+      <a href={`/api/sites/${site.id}/history.csv`} download>
+        Take the history along as CSV
+      </a>
+    </>
   );
 }
 

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 
 import type { Install, Site } from "../../api/client";
 import { isInstalling, useInstall, useInstalls } from "../../api/installs";
+import { useRefusal } from "../../api/people";
 import { isPlanning, type PlanQuestion, usePlanning } from "../../api/plannings";
 import { useSite } from "../../app/SiteFrame";
 import { ByHand } from "./ByHand";
@@ -60,11 +61,12 @@ type Props = { site: Site; secret: string; ready: boolean; last: Install | undef
 function PlanSection({ site, secret, ready, last }: Props) {
   const [pages, setPages] = useState(ALL_PAGES);
   const [rules, setRules] = useState(false);
+  const refusal = useRefusal("installs");
   const question: PlanQuestion = { secret, pages, rules };
   const { planning, error, again } = usePlanning(
     site.id,
     question,
-    ready && site.place !== "" && site.has_build,
+    ready && site.place !== "" && site.has_build && !refusal,
   );
   const install = useInstall(site.id);
   const { message } = App.useApp();
@@ -88,6 +90,7 @@ function PlanSection({ site, secret, ready, last }: Props) {
       />
     );
   }
+  if (refusal) return <Empty className={styles.empty ?? ""} description={refusal} />;
   if (!ready) {
     return (
       <Empty

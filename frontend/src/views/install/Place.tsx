@@ -3,6 +3,7 @@ import { useState } from "react";
 
 import { Problem, type Site } from "../../api/client";
 import { useConnect } from "../../api/installs";
+import { useRefusal } from "../../api/people";
 import { useChangeSite } from "../../api/sites";
 import { SiteForm } from "../sites/SiteForm";
 import styles from "./install.module.css";
@@ -23,7 +24,8 @@ const KINDS = {
 
 /** Where the site lives, its secret, and what can be done there. */
 export function Place({ site, secret, setSecret, setConnected }: Props) {
-  const [changing, setChanging] = useState(site.place === "");
+  const refusal = useRefusal("installs");
+  const [changing, setChanging] = useState(site.place === "" && !refusal);
   const change = useChangeSite(site.id);
   if (changing) {
     return (
@@ -43,7 +45,7 @@ export function Place({ site, secret, setSecret, setConnected }: Props) {
     <section className={styles.place}>
       <h2>Where the site lives</h2>
       <p>
-        {site.place_kind && KINDS[site.place_kind]}:
+        {site.place_kind ? `${KINDS[site.place_kind]}:` : "Not said yet."}
         <br />
         <code>{site.place}</code>
       </p>
@@ -55,14 +57,20 @@ export function Place({ site, secret, setSecret, setConnected }: Props) {
           </a>
         </p>
       )}
-      <Connection
-        site={site}
-        remote={remote}
-        secret={secret}
-        setSecret={setSecret}
-        setConnected={setConnected}
-      />
-      <Button onClick={() => setChanging(true)}>Change the place</Button>
+      {refusal ? (
+        <p>{refusal}</p>
+      ) : (
+        <>
+          <Connection
+            site={site}
+            remote={remote}
+            secret={secret}
+            setSecret={setSecret}
+            setConnected={setConnected}
+          />
+          <Button onClick={() => setChanging(true)}>Change the place</Button>
+        </>
+      )}
     </section>
   );
 }

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 
 import { isLooking, pictureOf, useChecks, useOrderCheck } from "../../api/checks";
 import type { Site } from "../../api/client";
+import { useRefusal } from "../../api/people";
 import { useSites } from "../../api/sites";
 import { Loading } from "../../app/Loading";
 import { ago, when } from "../../app/units";
@@ -49,12 +50,15 @@ const STATES: Record<
 export function SitesView() {
   const sites = useSites();
   const [adding, setAdding] = useState(false);
+  const refusal = useRefusal("edits");
   return (
     <main className={styles.page}>
       <title>Sites · Bexi</title>
       <div className={styles.head}>
         <h1>Sites</h1>
-        <Button onClick={() => setAdding(true)}>Add a site</Button>
+        <Button disabled={refusal !== undefined} title={refusal ?? ""} onClick={() => setAdding(true)}>
+          Add a site
+        </Button>
       </div>
       {sites.isPending && <Loading what="Reading the sites" />}
       <Suspense>

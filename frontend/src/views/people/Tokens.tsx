@@ -1,0 +1,70 @@
+import { Alert, Button, Form, Input, InputNumber, Select } from "antd";
+
+import type { Me, Role, TokenInput } from "../../api/client";
+import { holds, ROLES, useEndToken, useMakeToken, useTokens } from "../../api/people";
+import { when } from "../../app/units";
+import styles from "./people.module.css";
+
+/** Tokens by which scripts get in: made, seen once, ended. */
+export function Tokens({ me }: { me: Me }) {
+  const tokens = useTokens();
+  const make = useMakeToken();
+  const end = useEndToken();
+  const roles = (Object.keys(ROLES) as Role[]).filter((role) => holds(me.role, role));
+  return (
+    <section className={styles.card} aria-labelledby="tokens">
+      <h2 id="tokens">Tokens for scripts</h2>
+      <p>
+        A script sends one as <code>Authorization: Bearer …</code> and may do what its role is for, until it
+        ends.
+      </p>
+      <ul className={styles.rows}>
+        {tokens.data?.map(({ id, name, role, ends, used }) => (
+          <li key={id}>
+            <strong>{name}</strong>
+            <span>{role}</span>
+            <span className="reading">
+              ends {when(ends)}, {used ? `used ${when(used)}` : "not used yet"}
+            </span>
+            <Button size="small" onClick={() => end.mutate(id)}>
+              End<span className="unseen"> {name}</span>
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <Form
+        layout="vertical"
+        requiredMark={false}
+        className={styles.fields}
+        initialValues={{ role: "edits", days: 90 } satisfies Partial<TokenInput>}
+        onFinish={(token: TokenInput) => make.mutate(token)}
+      >
+        <Form.Item
+          name="name"
+          label="What it is for"
+          rules={[{ required: true, message: "Name its script." }]}
+        >
+          <Input maxLength={60} />
+        </Form.Item>
+        <Form.Item name="role" label="Role">
+          <Select options={roles.map((value) => ({ value, label: value }))} />
+        </Form.Item>
+        <Form.Item name="days" label="Days until it ends">
+          <InputNumber min={1} max={366} precision={0} />
+        </Form.Item>
+        <Button htmlType="submit" loading={make.isPending}>
+          Make a token
+        </Button>
+        {make.error && <Alert type="error" showIcon title={make.error.message} />}
+        {make.data && (
+          <Alert
+            type="success"
+            showIcon
+            title="Copy it now: it is kept as a hash only and never shown again."
+            description={<code className={styles.secret}>{make.data.secret}</code>}
+          />
+        )}
+      </Form>
+    </section>
+  );
+}
