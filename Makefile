@@ -6,7 +6,7 @@ STAMPS := .stamps
 XDG_DATA_HOME ?= $(HOME)/.local/share
 DEMO_DATA ?= $(XDG_DATA_HOME)/bexi-demo
 
-.PHONY: demo test servers browsers setup dev package try-package lint format screenshots bench schema clean
+.PHONY: demo test servers machines browsers setup dev package try-package lint format screenshots bench schema clean
 
 demo: setup
 	BEXI_DATA="$(DEMO_DATA)" $(PYTHON) -m bexi.server.demo.run
@@ -17,6 +17,10 @@ test: setup $(STAMPS)/tools
 servers: setup
 	./install-servers
 	BEXI_SERVERS=1 BEXI_DATA="$$(mktemp -d)" $(PYTHON) manage.py test tests.servers
+
+machines: setup
+	./install-machines
+	BEXI_MACHINES=1 BEXI_DATA="$$(mktemp -d)" $(PYTHON) manage.py test tests.machines
 
 browsers: setup $(STAMPS)/tools
 	./install-browsers

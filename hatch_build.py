@@ -10,12 +10,16 @@ _EDITABLE = "editable"
 
 
 class Dependencies(MetadataHookInterface):
-    """The dependencies, from the list that the lock file is made from, too."""
+    """The dependencies, from the lists that the lock file is made from, too."""
 
     def update(self, metadata: dict[str, Any]) -> None:
-        """Read the list."""
-        lines = (Path(self.root) / "requirements" / "runtime.in").read_text().splitlines()
-        metadata["dependencies"] = [line for line in lines if line]
+        """Read the lists."""
+        metadata["dependencies"] = self._listed("runtime.in")
+        metadata["optional-dependencies"] = {"machines": self._listed("machines.in")}
+
+    def _listed(self, name: str) -> list[str]:
+        lines = (Path(self.root) / "requirements" / name).read_text().splitlines()
+        return [line for line in lines if line]
 
 
 class FrontEnd(BuildHookInterface):

@@ -7,6 +7,7 @@ SHA-256 of each.
 import hashlib
 import io
 import json
+import os
 import sqlite3
 import tarfile
 import tempfile
@@ -33,7 +34,7 @@ class Damaged(Exception):
 
 def backup_command(file: FileArgument, data: DataOption = None) -> None:
     """Write all data but the keys into FILE, and check it by reading it back."""
-    folder = running.data_folder(data, "bexi")
+    folder = _own_folder(data)
     if not (folder / _DATABASE).is_file():
         fail(f"{folder} holds no data of Bexi. Name its folder with --data.")
     if file.exists():
@@ -50,7 +51,7 @@ def backup_command(file: FileArgument, data: DataOption = None) -> None:
 
 def restore_command(file: FileArgument, data: DataOption = None) -> None:
     """Bring all data back from FILE; what was there before is kept in a backup beside it."""
-    folder = running.data_folder(data, "bexi")
+    folder = _own_folder(data)
     try:
         names = _checked(file)
         before = _set_aside(folder)
@@ -63,6 +64,14 @@ def restore_command(file: FileArgument, data: DataOption = None) -> None:
     django.setup()
     call_command("migrate", verbosity=0)
     print(f"Restored from {file}.{f' What was there before is in {before}.' if before else ''}")
+
+
+def _own_folder(data: Path | None) -> Path:
+    """The data folder; ends the command when the data lie elsewhere."""
+    for name, how in (("BEXI_DATABASE", "pg_dump and pg_restore"), ("BEXI_BLOBS", "what its storage offers")):
+        if os.environ.get(name):
+            fail(f"{name} says that data lie outside the data folder. Back them up with {how}.")
+    return running.data_folder(data, "bexi")
 
 
 def write(folder: Path, file: Path) -> int:

@@ -1,26 +1,25 @@
-"""Bytes kept on disk by their own hash: stored once, never changed."""
+"""Bytes kept by their own hash: stored once, never changed. In a folder, or wherever BEXI_BLOBS says."""
 
 import hashlib
-from pathlib import Path
 
-from django.conf import settings
-
-from bexi.server.kept_files import keep
+from django.core.files.base import ContentFile
+from django.core.files.storage import storages
 
 
 def put(data: bytes) -> str:
-    """Keep bytes; returns their SHA-256, hexadecimal. They are on the disk before anything can point at them."""
+    """Keep bytes; returns their SHA-256, hexadecimal. They are stored before anything can point at them."""
     sha256 = hashlib.sha256(data).hexdigest()
-    file = _file(sha256)
-    if not file.exists():
-        keep(file, data)
+    name, storage = _name(sha256), storages["blobs"]
+    if not storage.exists(name):
+        storage.save(name, ContentFile(data))
     return sha256
 
 
 def get(sha256: str) -> bytes:
     """The bytes with this hash; raises FileNotFoundError."""
-    return _file(sha256).read_bytes()
+    with storages["blobs"].open(_name(sha256)) as file:
+        return bytes(file.read())
 
 
-def _file(sha256: str) -> Path:
-    return Path(settings.BLOB_FOLDER) / sha256[:2] / sha256
+def _name(sha256: str) -> str:
+    return f"{sha256[:2]}/{sha256}"

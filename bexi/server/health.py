@@ -9,7 +9,7 @@ from django.db.migrations.executor import MigrationExecutor
 from django.http import HttpRequest, JsonResponse
 
 from bexi.resources import GATHERED
-from bexi.server import worker
+from bexi.server.machines import worker
 from bexi.server.people import accounts
 from bexi.server.people.asking import is_open
 

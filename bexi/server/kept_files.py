@@ -5,6 +5,10 @@ import tempfile
 from contextlib import suppress
 from pathlib import Path
 
+from django.conf import settings
+from django.core.files import File
+from django.core.files.storage import FileSystemStorage
+
 
 def keep(file: Path, data: bytes) -> None:
     """Write a file aside, have it reach the disk, then put it in its place; raises OSError and leaves nothing then."""
@@ -32,3 +36,22 @@ def _sync_folder(folder: Path) -> None:
             os.fsync(descriptor)
         finally:
             os.close(descriptor)
+
+
+class KeptBlobs(FileSystemStorage):
+    """The blob folder as a storage of Django's: names are hashes, so what is there already is the same."""
+
+    @property
+    def base_location(self) -> str:
+        """Where the folder is now, for tests have their own."""
+        return str(settings.BLOB_FOLDER)
+
+    location = base_location
+
+    def get_available_name(self, name: str, max_length: int | None = None) -> str:
+        """The very name."""
+        return name
+
+    def _save(self, name: str, content: "File[bytes]") -> str:
+        keep(Path(self.path(name)), content.read())
+        return name

@@ -54,6 +54,13 @@ def serve_command(
     raise typer.Exit(_serve(host, port, browser))
 
 
+def work_command(data: DataOption = None) -> None:
+    """Start one more worker, for several machines that share database, queue and blobs. Ctrl-C ends it."""
+    running.data_folder(data, "bexi")
+    _set_up()
+    raise typer.Exit(running.run({"worker": running.worker()}))
+
+
 def _is_loopback(host: str) -> bool:
     """Whether only this machine reaches an address; ends the command for what is none."""
     try:

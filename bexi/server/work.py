@@ -5,7 +5,7 @@ from typing import ClassVar
 from django.db import models
 from django.utils import timezone
 
-from bexi.server import worker
+from bexi.server.machines import worker
 
 
 class Work(models.Model):

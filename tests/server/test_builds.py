@@ -1,6 +1,5 @@
 import base64
 import io
-import os
 import tempfile
 import zipfile
 from datetime import timedelta
@@ -17,11 +16,12 @@ from bexi.cli import app
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.plan import READY_MADE
-from bexi.server import worker
 from bexi.server.artwork.services import add_artwork
 from bexi.server.benches.services import save_draft
 from bexi.server.builds import services, starting
 from bexi.server.builds.models import BuildRun, RunState
+from bexi.server.machines import worker
+from bexi.server.machines.models import WorkerSeen
 from bexi.server.sites.models import Site
 from tests.pictures import BLUE_DISC, decoded
 from tests.server.case import BenchTestCase
@@ -133,16 +133,15 @@ class WorkerTests(TransactionTestCase):
             self.assertEqual((run.state, site.builds.count()), (RunState.DONE, 1))
 
     def test_work_may_wait_as_long_as_a_worker_is_alive(self):
-        with tempfile.TemporaryDirectory() as folder, override_settings(DATA_FOLDER=Path(folder)):
-            waiting = BuildRun(changed=timezone.now() - timedelta(minutes=5))
-            self.assertTrue(waiting.is_lost)
-            self.assertFalse(BuildRun(changed=timezone.now()).is_lost)
-            self.assertFalse(BuildRun(changed=waiting.changed, state=RunState.DONE).is_lost)
-            with mock.patch("threading.Thread"):
-                worker.keep_beating()
-            self.assertFalse(waiting.is_lost)
-            os.utime(Path(folder) / "worker-alive", (0, 0))
-            self.assertTrue(waiting.is_lost)
+        waiting = BuildRun(changed=timezone.now() - timedelta(minutes=5))
+        self.assertTrue(waiting.is_lost)
+        self.assertFalse(BuildRun(changed=timezone.now()).is_lost)
+        self.assertFalse(BuildRun(changed=waiting.changed, state=RunState.DONE).is_lost)
+        with mock.patch("threading.Thread"):
+            worker.keep_beating()
+        self.assertFalse(waiting.is_lost)
+        WorkerSeen.objects.update(at=timezone.now() - timedelta(minutes=1))
+        self.assertTrue(waiting.is_lost)
 
 
 class HandingOutTests(BenchTestCase):

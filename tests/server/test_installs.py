@@ -34,7 +34,7 @@ def start_again() -> None:
     """What the worker does when it starts, before its first work."""
     command = "bexi.server.checks.management.commands.work"
     quiet = [
-        mock.patch(f"{command}.{name}") for name in ("call_command", "worker.keep_beating", "watching.keep_looking")
+        mock.patch(f"{command}.{name}") for name in ("call_command", "worker.keep_beating", "attending.keep_attending")
     ]
     with quiet[0], quiet[1], quiet[2]:
         call_command("work", stdout=io.StringIO())

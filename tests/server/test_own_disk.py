@@ -55,7 +55,7 @@ class OwnDiskTests(ApiCase, TransactionTestCase):
         with (
             mock.patch(f"{command}.call_command", side_effect=[full, FULL, None]) as worked,
             mock.patch(f"{command}.worker.keep_beating"),
-            mock.patch(f"{command}.watching.keep_looking"),
+            mock.patch(f"{command}.attending.keep_attending"),
             mock.patch(f"{command}.time.sleep"),
         ):
             call_command("work", stdout=io.StringIO(), stderr=told)

@@ -15,10 +15,11 @@ from typer.testing import CliRunner
 from bexi.cli import app
 from bexi.core.errors import HostRefused
 from bexi.hosts.place import Place
+from bexi.server import user as command
 from bexi.server import vault
 from bexi.server.api import api
 from bexi.server.installs.history import Entry, as_csv
-from bexi.server.people import accounts, command, tokens
+from bexi.server.people import accounts, tokens
 from bexi.server.people.models import Token, User
 from bexi.server.people.roles import Role
 from bexi.server.problems import NotAllowed

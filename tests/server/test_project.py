@@ -44,9 +44,9 @@ class PrivateFilesTests(TestCase):
             (Path(folder) / "bexi.sqlite3").touch(mode=0o644)
             code = (
                 "import os, django; os.umask(0o022); django.setup(); from django.core.management import call_command\n"
-                "from bexi.server import blobs, vault, worker, locks\n"
-                "call_command('migrate', verbosity=0); blobs.put(b'x'); vault.seal('x'); worker._file().touch(0o600)\n"
-                "with locks.holding('x'): pass"
+                "from bexi.server import blobs, vault, locks; from bexi.server.machines import leases\n"
+                "call_command('migrate', verbosity=0); blobs.put(b'x'); vault.seal('x')\n"
+                "with locks.holding('x'), leases.holding('y'): pass"
             )
             environment = {**os.environ, "BEXI_DATA": folder, "DJANGO_SETTINGS_MODULE": "bexi.server.settings"}
             subprocess.run([sys.executable, "-c", code], env=environment, check=True)

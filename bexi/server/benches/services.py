@@ -178,6 +178,7 @@ def keep(draft: Draft, artwork: Artwork, recipe: Recipe, revision: int) -> Draft
     for framing in recipe.framings:
         facts = _artwork(artwork, framing.artwork).facts
         framing.frame.must_touch(facts["width"], facts["height"])
+    _alone(draft)
     refuse_overtaken(draft, revision)
     _record(draft, artwork, recipe)
     return draft
@@ -186,6 +187,7 @@ def keep(draft: Draft, artwork: Artwork, recipe: Recipe, revision: int) -> Draft
 @transaction.atomic
 def begin(site: Site, artwork: Artwork, recipe: Recipe) -> Draft:
     """The first draft of a site; raises Conflict when another window has begun one."""
+    Site.objects.select_for_update().get(pk=site.pk)
     if site.drafts.exists():
         raise _overtaken()
     return keep(Draft(site=site), artwork, recipe, 0)
@@ -194,6 +196,7 @@ def begin(site: Site, artwork: Artwork, recipe: Recipe) -> Draft:
 @transaction.atomic
 def step(draft: Draft, revision: int, by: int) -> Draft:
     """Undo the last change (`by` -1) or do it again (1); raises Conflict when there is none, or when overtaken."""
+    _alone(draft)
     refuse_overtaken(draft, revision)
     change = draft.changes.filter(number=draft.position + by).first()
     if change is None:
@@ -277,6 +280,11 @@ def _artwork(main: Artwork, key: str | None) -> Artwork:
             "no-such-artwork", "An artwork that some sizes take is not there any more. Choose another."
         )
     return artwork
+
+
+def _alone(draft: Draft) -> None:
+    """Have others wait for the end of this transaction before they change the same draft."""
+    list(Draft.objects.select_for_update().filter(pk=draft.pk))
 
 
 def refuse_overtaken(draft: Draft, revision: int) -> None:

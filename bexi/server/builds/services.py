@@ -24,13 +24,14 @@ from bexi.core.iconset.plan import READY_MADE, Plan
 from bexi.core.iconset.recipe_file import MAIN, NAME, RecipeFile, Source
 from bexi.core.pixels.colour import Colour
 from bexi.core.sitehead.snippet import HeadLines
-from bexi.server import blobs, locks
+from bexi.server import blobs
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import open_picture
 from bexi.server.benches.models import Draft
 from bexi.server.benches.services import neighbours
 from bexi.server.builds.models import Build, BuildFile, BuildRun, KeptRequirement, Order, RunState, SitePlan, plan_of
 from bexi.server.encoding import processes
+from bexi.server.machines import leases
 from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
 
@@ -50,14 +51,15 @@ def give_up(run: BuildRun) -> None:
 
 def carry_out(run: BuildRun) -> None:
     """Do the work of a run and note how it ended."""
-    if run.is_over:
-        return
-    with locks.holding("build run", run.pk):
-        _carry_out(run)
+    with leases.holding("build run", run.pk):
+        if not run.is_over:
+            _carry_out(run)
 
 
 def _carry_out(run: BuildRun) -> None:
     try:
+        run.state = RunState.RUNNING
+        run.save(update_fields=["state", "changed"])
         run.build = build_order(run.site, run, lambda progress: _note(run, progress))
         run.state = RunState.DONE
     except BuildStopped:
@@ -75,7 +77,7 @@ def give_up_interrupted() -> None:
     """Note that runs nobody works on any more will not go on. Those that wait have their turn."""
     told = "The build was interrupted when Bexi ended. Build again."
     for run in BuildRun.objects.filter(state=RunState.RUNNING):
-        if not locks.is_held("build run", run.pk):
+        if not leases.is_held("build run", run.pk):
             BuildRun.objects.filter(pk=run.pk, state=RunState.RUNNING).update(state=RunState.FAILED, problem=told)
 
 
@@ -98,6 +100,7 @@ def build_order(site: Site, order: Order, watch: Callable[[Progress], None]) -> 
     built = engine.build(pictures, order.read_recipe, order.read_plan, site.name, watch, processes.each)
     judged = judged_set(pictures, order.read_recipe, order.read_plan, neighbours(site.pk))
     with transaction.atomic():
+        Site.objects.select_for_update().get(pk=site.pk)
         number = (site.builds.aggregate(last=Max("number"))["last"] or 0) + 1
         build = Build.objects.create(
             site=site,

@@ -15,6 +15,7 @@ def start(site: Site, draft: Draft | None = None) -> BuildRun:
     Raises FramingRefused when there is no draft.
     """
     with transaction.atomic():  # asked several times at once, it is begun once
+        Site.objects.select_for_update().get(pk=site.pk)
         under_way = site.build_runs.first()
         if under_way and not under_way.is_over:
             if not under_way.is_lost:

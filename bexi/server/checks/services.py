@@ -16,9 +16,10 @@ from bexi.core.livesite.visitor import Reading, Shown, remembering
 from bexi.installing.plan import is_page
 from bexi.sandbox.icons import look_apart
 from bexi.sandbox.pages import read_page_apart
-from bexi.server import blobs, locks
+from bexi.server import blobs
 from bexi.server.checks.models import Check, CheckState
 from bexi.server.installs.models import Install, InstallState, InstallStep
+from bexi.server.machines import leases
 from bexi.server.sites.models import Site
 from bexi.web.visiting import visiting
 
@@ -35,7 +36,7 @@ class CheckStopped(Exception):
 
 def carry_out(check: Check) -> None:
     """Look at the site and note how that ended."""
-    with locks.holding("check", check.pk):
+    with leases.holding("check", check.pk):
         _carry_out(check)
 
 
@@ -173,6 +174,6 @@ def give_up_interrupted() -> None:
     """Note that checks nobody works on any more will not go on. Those that wait have their turn."""
     looking = Check.objects.filter(state=CheckState.LOOKING)
     for check in looking:
-        if not locks.is_held("check", check.pk):
+        if not leases.is_held("check", check.pk):
             told = "The check was interrupted when Bexi ended. Check again."
             looking.filter(pk=check.pk).update(state=CheckState.FAILED, problem=told)

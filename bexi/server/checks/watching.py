@@ -2,23 +2,17 @@
 
 import json
 import logging
-import threading
-import time
-from collections.abc import Callable
 from datetime import datetime, timedelta
 
 import httpx
 from django.core.mail import send_mail
-from django.db import DatabaseError, connection
 from django.utils import timezone
 
 from bexi.core.errors import HostRefused
 from bexi.server.checks.models import Check, CheckState, Every, Watch
-from bexi.server.sites.models import Site
 from bexi.web.telling import post
 
 logger = logging.getLogger(__name__)
-_EVERY_SECONDS = 60
 _APART = {Every.DAY: timedelta(days=1), Every.WEEK: timedelta(days=7)}
 
 
@@ -31,23 +25,6 @@ def due() -> list[Watch]:
 
 def _is_due(watch: Watch, latest: Check | None, since: datetime) -> bool:
     return latest is None or ((latest.is_over or latest.is_lost) and latest.created <= since)
-
-
-def keep_looking(start: Callable[[Site], object]) -> None:
-    """Have every watched site looked at when its time has come, from now on, beside the work."""
-    threading.Thread(target=_look, args=(start,), daemon=True).start()
-
-
-def _look(start: Callable[[Site], object]) -> None:
-    while True:
-        try:
-            for watch in due():
-                start(watch.site)
-        except (OSError, DatabaseError) as error:  # a full disk or a locked database passes
-            logger.warning("Sites could not be looked at now: %s", error)
-        finally:
-            connection.close()
-        time.sleep(_EVERY_SECONDS)
 
 
 def tell(check: Check) -> None:

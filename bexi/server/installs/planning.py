@@ -15,11 +15,12 @@ from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
 from bexi.installing.plan import InstallPlan, plan_install
 from bexi.installing.step import Content, StepKind
-from bexi.server import blobs, locks, vault
+from bexi.server import blobs, vault
 from bexi.server.builds.models import Build
 from bexi.server.builds.services import head_lines
 from bexi.server.installs.models import Planning, PlanningState
 from bexi.server.installs.places import place_warning, secret_of
+from bexi.server.machines import leases
 from bexi.server.sites.models import Site
 
 ALL_PAGES = "*"
@@ -48,7 +49,7 @@ def planning_by(planning_id: int) -> Planning:
 
 def carry_out(planning: Planning) -> None:
     """Make the plan and note how that ended."""
-    with locks.holding("planning", planning.pk):
+    with leases.holding("planning", planning.pk):
         _carry_out(planning)
 
 
@@ -129,7 +130,7 @@ def give_up_interrupted() -> None:
     told = "The planning was interrupted when Bexi ended. Nothing was touched; plan again."
     reading = Planning.objects.filter(state=PlanningState.READING)
     for planning in reading:
-        if not locks.is_held("planning", planning.pk):
+        if not leases.is_held("planning", planning.pk):
             reading.filter(pk=planning.pk).update(state=PlanningState.FAILED, problem=told, sealed="")
 
 

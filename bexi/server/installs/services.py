@@ -1,6 +1,6 @@
 """Doing and undoing installations, with the journal in the database."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from contextlib import AbstractContextManager, suppress
 
 from django.db import DatabaseError
@@ -16,10 +16,11 @@ from bexi.hosts.protocol import Host
 from bexi.installing.carry_out import carry_out, put_back
 from bexi.installing.plan import new_pages
 from bexi.installing.step import Content, Step, StepKind
-from bexi.server import blobs, locks, own_disk, vault
+from bexi.server import blobs, own_disk, vault
 from bexi.server.installs.models import INTERRUPTED, Install, InstallState
 from bexi.server.installs.places import place_then, secret_of
 from bexi.server.installs.planning import icons_of, wanted
+from bexi.server.machines import leases
 
 
 def three_versions(done: Install, path: str, secret: str = "") -> tuple[bytes | None, bytes | None, bytes | None]:
@@ -49,11 +50,12 @@ def _after(step: Step, icons: HeadLines) -> bytes | None:
 class _Journal:
     """Writes each step down, with a copy of what it replaces, before it is done."""
 
-    def __init__(self, install: Install) -> None:
-        self._install = install
+    def __init__(self, install: Install, held: leases.Holding) -> None:
+        self._install, self._held = install, held
 
     def begin(self, number: int, step: Step, now: bytes | None) -> None:
         try:
+            self._held.put_off()  # whoever stood still for too long touches nothing any more
             if now is not None:
                 blobs.put(now)
             if step.after:
@@ -71,13 +73,13 @@ class _Journal:
 
 def run(journal: Install) -> None:
     """Do what an installation or undoing has written down, and note how it ended; one process at a time for a place."""
-    with locks.holding("place", journal.place, wait=True):
+    with leases.holding("place", journal.place, wait=True) as held:
         journal.refresh_from_db()
         if journal.state == InstallState.WAITING:
-            _carry_out(journal)
+            _carry_out(journal, held)
 
 
-def _carry_out(journal: Install) -> None:
+def _carry_out(journal: Install, held: leases.Holding) -> None:
     Install.objects.filter(pk=journal.pk).update(state=InstallState.STARTED, changed=timezone.now())
     steps = [row.step for row in journal.steps.all()]
     icons = icons_of(journal.build, journal.manifests)
@@ -96,7 +98,7 @@ def _carry_out(journal: Install) -> None:
         return blobs.get(step.after.sha256)
 
     try:
-        carry_out(_opening(journal), steps, contents, _Journal(journal), _kept, news)
+        carry_out(_opening(journal), steps, contents, _Journal(journal, held), _kept, news)
     except InstallRefused as refusal:
         journal.problem = refusal.sentence
         journal.state = InstallState.STUCK if refusal.code == "put-back-incomplete" else InstallState.PUT_BACK
@@ -110,9 +112,9 @@ def _carry_out(journal: Install) -> None:
 def put_back_now(journal: Install, secret: str = "") -> None:
     """Put back an installation that was interrupted; raises InstallRefused when the place still does not let it."""
     try:
-        with locks.holding("place", journal.place):
+        with leases.holding("place", journal.place):
             _put_back(journal, secret)
-    except locks.Held as held:
+    except leases.Held as held:
         raise InstallRefused(
             "install-under-way", "This installation is being worked on. Wait for its end, or stop it."
         ) from held
@@ -138,15 +140,13 @@ def _put_back(journal: Install, secret: str) -> None:
     _end(journal)
 
 
-def recover() -> list[Install]:
-    """Put back every installation that was interrupted when Bexi ended; returns those it looked at.
+def recover(states: Sequence[InstallState] = INTERRUPTED) -> list[Install]:
+    """Put back every installation that was interrupted when its process ended; returns those it looked at.
 
     One that waits, or that another process works on, is not interrupted.
     """
     interrupted = [
-        journal
-        for journal in Install.objects.filter(state__in=INTERRUPTED)
-        if not locks.is_held("place", journal.place)
+        journal for journal in Install.objects.filter(state__in=states) if not leases.is_held("place", journal.place)
     ]
     for journal in interrupted:
         with suppress(InstallRefused, HostRefused):  # it stays stuck, with its reason, until the place answers

@@ -10,7 +10,8 @@ from bexi.core.livesite.served import Served
 from bexi.core.livesite.visitor import Reading, Shown, Visitor, remembering
 from bexi.sandbox.icons import look_apart
 from bexi.sandbox.pages import read_page_apart
-from bexi.server import blobs, locks
+from bexi.server import blobs
+from bexi.server.machines import leases
 from bexi.server.visitors.models import StandInVisitor
 from bexi.web.visiting import visiting
 
@@ -29,7 +30,7 @@ def the_visitor() -> StandInVisitor:
 
 def visit(address: str, private: bool = False) -> StandInVisitor:
     """Visit a page; in a private window nothing that was kept counts, and nothing is kept."""
-    with locks.holding("visitor", wait=True):
+    with leases.holding("visitor", wait=True):
         kept = the_visitor()
         reading = remembering(Reading(read_page_apart, look_apart))
         browser = Visitor(reading)
@@ -71,7 +72,7 @@ def _told(shown: Shown) -> dict[str, Any]:
 
 def put_on_phone(address: str) -> StandInVisitor:
     """Put the page that is open under this address on the home screen, as it shows itself there."""
-    with locks.holding("visitor", wait=True):
+    with leases.holding("visitor", wait=True):
         kept = the_visitor()
         tab = next((one for one in kept.tabs if one["address"] == address), None)
         if tab is not None:

@@ -2,16 +2,16 @@
 
 import time
 
+from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand
+from django.db import close_old_connections
+from django_tasks.signals import task_started
 
-from bexi.server import own_disk, worker
-from bexi.server.builds import services as builds
-from bexi.server.checks import services as checks
-from bexi.server.checks import watching
-from bexi.server.checks.starting import start_check
-from bexi.server.installs import planning
+from bexi.server import own_disk
+from bexi.server.checks import attending
 from bexi.server.installs.services import recover
+from bexi.server.machines import worker
 
 _PAUSE_SECONDS = 5
 
@@ -24,11 +24,11 @@ class Command(BaseCommand):
     def handle(self, *args: object, **options: object) -> None:
         """Work until the signal to end."""
         worker.keep_beating()
-        watching.keep_looking(start_check)
+        attending.keep_attending()
         while True:
             try:
                 self._see_to_what_was_interrupted()
-                call_command("db_worker", interval=0.2)
+                self._work()
                 return
             except Exception as error:
                 if not own_disk.is_to_blame(error):
@@ -38,8 +38,19 @@ class Command(BaseCommand):
 
     def _see_to_what_was_interrupted(self) -> None:
         """Say of each interrupted installation how it ended."""
-        builds.give_up_interrupted()
-        planning.give_up_interrupted()
-        checks.give_up_interrupted()
+        attending.give_up_interrupted()
         for journal in recover():
             self.stdout.write(f"{journal}: {journal.get_state_display()}. {journal.problem}")
+
+    def _work(self) -> None:
+        """Take what is in line, one after the other, in this very process: what it has imported stays."""
+        if not settings.QUEUE:
+            call_command("db_worker", interval=0.2)
+            return
+        task_started.connect(_with_fresh_connections)
+        here = {"job_class": "django_tasks_rq.Job", "worker_class": "rq.worker.SimpleWorker"}
+        call_command("rqworker", "default", verbosity=0, **here)
+
+
+def _with_fresh_connections(sender: object, **_: object) -> None:
+    close_old_connections()
