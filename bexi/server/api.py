@@ -8,6 +8,7 @@ from bexi.server.benches.api import router as benches
 from bexi.server.benches.judging_api import router as judging
 from bexi.server.builds.api import router as builds
 from bexi.server.builds.plans_api import router as plans
+from bexi.server.checks.activity_api import router as activity
 from bexi.server.checks.api import router as checks
 from bexi.server.installs.api import router as installs
 from bexi.server.people.api import router as people
@@ -18,5 +19,5 @@ from bexi.server.visitors.api import router as visitors
 
 api = NinjaAPI(title="Bexi", version="1", docs_url=None, openapi_url=None, auth=Needs())
 answer_problems(api)
-for router in (people, sites, artwork, drawings, benches, judging, plans, builds, installs, checks, visitors):
+for router in (people, sites, artwork, drawings, benches, judging, plans, builds, installs, checks, visitors, activity):
     api.add_router("", router)

@@ -6,6 +6,11 @@ MOST_SECONDS = 8
 _SCHEMES = ("https://", "http://")
 
 
+def with_https(typed: str) -> str:
+    """An address with its scheme, taken for https without trying."""
+    return typed if "://" in typed else f"https://{typed}"
+
+
 def with_scheme(typed: str) -> str:
     """An address with its scheme. One without is tried by https, then by http; if neither answers, it is https."""
     if not typed or "://" in typed:
@@ -15,4 +20,4 @@ def with_scheme(typed: str) -> str:
         with visiting(MOST_SECONDS / len(tried), address) as fetch:
             if fetch(address).status:
                 return address
-    return tried[0]
+    return with_https(typed)

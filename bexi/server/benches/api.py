@@ -276,6 +276,19 @@ def choose_draft(request: HttpRequest, draft_id: int) -> DraftOut:
     return draft_out(services.choose(get_object_or_404(Draft, pk=draft_id)))
 
 
+@router.delete("/drafts/{draft_id}", response={204: None})
+def remove_draft(request: HttpRequest, draft_id: int) -> tuple[int, None]:
+    """Remove a draft; it can be brought back."""
+    services.remove(get_object_or_404(Draft, pk=draft_id))
+    return 204, None
+
+
+@router.post("/drafts/{draft_id}/restore", response=DraftOut)
+def restore_draft(request: HttpRequest, draft_id: int) -> DraftOut:
+    """Bring a removed draft back."""
+    return draft_out(services.restore(get_object_or_404(Draft.everything, pk=draft_id)))
+
+
 @router.put("/drafts/{draft_id}/name", response=DraftOut)
 def rename_draft(request: HttpRequest, draft_id: int, body: DraftNameIn) -> DraftOut:
     """Give a draft another name."""

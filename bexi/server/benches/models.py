@@ -4,10 +4,11 @@ from django.db import models
 
 from bexi.core.framing.recipe import Recipe
 from bexi.server.artwork.models import Artwork
+from bexi.server.removal import Removable
 from bexi.server.sites.models import Site
 
 
-class Draft(models.Model):
+class Draft(Removable):
     """What is on a site's bench: an artwork and a recipe. A site may have several; one is `chosen` to be built.
 
     `revision` counts every change, undoing included; `position` is the number of the change that stands.
@@ -26,7 +27,11 @@ class Draft(models.Model):
 
     class Meta:
         ordering = ["-chosen", "id"]  # so that the first is the chosen one
-        constraints = [models.UniqueConstraint(fields=["site", "name"], name="draft_name_for_each_site")]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["site", "name"], condition=models.Q(removed=None), name="draft_name_for_each_site"
+            )
+        ]
 
     def __str__(self) -> str:
         return f"{self.site}: {self.artwork}"

@@ -116,9 +116,9 @@ def _judged(
 
 def neighbours(site_id: int) -> dict[str, Pixels]:
     """What the icon of a site should not be taken for: those of the other sites, and the plain generic ones."""
-    others = Draft.objects.filter(chosen=True).exclude(site_id=site_id).select_related("site", "artwork")
+    drafts = Draft.objects.filter(chosen=True, site__removed=None).select_related("site", "artwork")
     drawn = {}
-    for draft in others.order_by("-changed")[:MOST_NEIGHBOURS]:
+    for draft in drafts.exclude(site_id=site_id).order_by("-changed")[:MOST_NEIGHBOURS]:
         recipe, icon = draft.read_recipe, (likeness.SIDE, Purpose.TAB)
         framings = _framings(pictures_for(draft.artwork), recipe, [icon])
         made = _made(draft.artwork, recipe, framings, lambda: False)
@@ -230,6 +230,25 @@ def rename(draft: Draft, name: str) -> Draft:
     if name != draft.name:
         _refuse_taken(draft.site, name)
     draft.name = name
+    draft.save()
+    return draft
+
+
+@transaction.atomic
+def remove(draft: Draft) -> None:
+    """Have a draft seen no more; if it was on the bench, the oldest other one is put there."""
+    draft.remove()
+    other = draft.site.drafts.first()
+    if draft.chosen and other:
+        choose(other)
+
+
+@transaction.atomic
+def restore(draft: Draft) -> Draft:
+    """Bring a draft back, onto the bench when that is empty; raises Conflict when another has its name by now."""
+    _refuse_taken(draft.site, draft.name)
+    draft.chosen = not draft.site.drafts.exists()
+    draft.removed = None
     draft.save()
     return draft
 

@@ -167,6 +167,20 @@ def stop_run(request: HttpRequest, run_id: int) -> tuple[int, None]:
     return 202, None
 
 
+@router.delete("/builds/{build_id}", response={204: None})
+def remove_build(request: HttpRequest, build_id: int, although_installed: bool = False) -> tuple[int, None]:
+    """Remove a set; it can be brought back."""
+    services.remove_build(get_object_or_404(Build, pk=build_id), although_installed)
+    return 204, None
+
+
+@router.post("/builds/{build_id}/restore", response={204: None})
+def restore_build(request: HttpRequest, build_id: int) -> tuple[int, None]:
+    """Bring a removed set back."""
+    get_object_or_404(Build.everything, pk=build_id).restore()
+    return 204, None
+
+
 @router.post("/builds/{build_id}/again", response=list[FileDifferenceOut], auth=Needs(Role.LOOKS))
 def build_again(request: HttpRequest, build_id: int) -> list[FileDifferenceOut]:
     """Make a build once more and say whether the bytes are the same."""

@@ -8,6 +8,7 @@ from bexi.core.iconset.plan import RECOMMENDED, Plan
 from bexi.core.judging.readings import Verdict
 from bexi.server.artwork.models import Artwork
 from bexi.server.benches.models import Draft
+from bexi.server.removal import Removable
 from bexi.server.sites.models import Site
 from bexi.server.work import CountedWork
 
@@ -55,8 +56,8 @@ class Order(models.Model):
         return Plan.from_json(self.plan)
 
 
-class Build(Order):
-    """A finished set of one site. Never changed after, so what the artwork was at that time is noted here.
+class Build(Order, Removable):
+    """A finished set of one site. Never changed after but to be removed, so what the artwork was then is noted here.
 
     `colour` is the mark's main colour; `left_out` are names and reasons; `verdicts` what a person will see of each
     picture, as `JudgedIcon` tells it.

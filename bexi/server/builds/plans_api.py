@@ -161,6 +161,14 @@ class FitOut(Schema):
     enlargement: float | None
 
 
+class TakeOverIn(Schema):
+    """`recipe` takes artwork and framings, `plan` the files of the set."""
+
+    from_site_id: int
+    recipe: bool = False
+    plan: bool = False
+
+
 @router.get("/catalogue", response=list[PlannedFileOut])
 def catalogue(request: HttpRequest) -> list[PlannedFileOut]:
     """Every file a site may need, and why."""
@@ -185,6 +193,14 @@ def put_plan(request: HttpRequest, site_id: int, body: PlanBody) -> PlanOut:
     site = get_object_or_404(Site, pk=site_id)
     services.keep_plan(site, body.plan())
     return PlanOut.of(plan_of(site))
+
+
+@router.post("/sites/{site_id}/take-over", response={204: None})
+def take_over(request: HttpRequest, site_id: int, body: TakeOverIn) -> tuple[int, None]:
+    """Give a site what another one has on its bench, its set plan, or both."""
+    site, source = (get_object_or_404(Site, pk=pk) for pk in (site_id, body.from_site_id))
+    services.take_over(site, source, body.recipe, body.plan)
+    return 204, None
 
 
 @router.get("/sites/{site_id}/costs", response=list[CostOut])

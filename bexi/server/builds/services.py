@@ -28,7 +28,7 @@ from bexi.server import blobs
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import open_picture
 from bexi.server.benches.models import Draft
-from bexi.server.benches.services import neighbours
+from bexi.server.benches.services import neighbours, save_draft
 from bexi.server.builds.models import Build, BuildFile, BuildRun, KeptRequirement, Order, RunState, SitePlan, plan_of
 from bexi.server.encoding import processes
 from bexi.server.machines import leases
@@ -101,7 +101,7 @@ def build_order(site: Site, order: Order, watch: Callable[[Progress], None]) -> 
     judged = judged_set(pictures, order.read_recipe, order.read_plan, neighbours(site.pk))
     with transaction.atomic():
         Site.objects.select_for_update().get(pk=site.pk)
-        number = (site.builds.aggregate(last=Max("number"))["last"] or 0) + 1
+        number = (Build.everything.filter(site=site).aggregate(last=Max("number"))["last"] or 0) + 1
         build = Build.objects.create(
             site=site,
             site_name=site.name,
@@ -121,6 +121,29 @@ def build_order(site: Site, order: Order, watch: Callable[[Progress], None]) -> 
             for position, file in enumerate(built.files)
         )
     return build
+
+
+def take_over(site: Site, source: Site, recipe: bool, plan: bool) -> None:
+    """Give a site the artwork and recipe of another one's bench, or its set plan, or both.
+
+    The recipe is one more change of the draft, which can be undone. Raises FramingRefused when the other has none.
+    """
+    with transaction.atomic():
+        if recipe:
+            theirs, ours = draft_on_bench(source), site.drafts.first()
+            save_draft(site, theirs.artwork, theirs.read_recipe, ours.revision if ours else 0)
+        if plan:
+            keep_plan(site, plan_of(source))
+
+
+def remove_build(build: Build, although_installed: bool) -> None:
+    """Have a set seen no more; raises Conflict for one that stands installed, unless that is known."""
+    if not although_installed and build.installs.filter(state="done", undoes=None).exists():
+        raise Conflict(
+            "still-installed",
+            f"Set {build.number} stands installed. What is on the site stays, and can still be taken back in History.",
+        )
+    build.remove()
 
 
 def draft_on_bench(site: Site) -> Draft:

@@ -19,7 +19,7 @@ _APART = {Every.DAY: timedelta(days=1), Every.WEEK: timedelta(days=7)}
 def due() -> list[Watch]:
     """The watches whose time has come: nothing is under way, and the latest check lies long enough ago."""
     now = timezone.now()
-    watches = Watch.objects.select_related("site").exclude(site__address="")
+    watches = Watch.objects.select_related("site").filter(site__removed=None).exclude(site__address="")
     return [watch for watch in watches if _is_due(watch, watch.site.checks.first(), now - _APART[Every(watch.every)])]
 
 

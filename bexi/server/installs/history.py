@@ -1,15 +1,12 @@
 """What was done to a site's place, by whom and when, as it is shown and exported."""
 
-import csv
-import io
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
 
+from bexi.server import spreadsheet
 from bexi.server.installs.models import Install
 from bexi.server.sites.models import Site
-
-_FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
 
 @dataclass(frozen=True)
@@ -37,16 +34,6 @@ def _installed(install: Install) -> Entry:
 
 
 def as_csv(entries: Iterable[Entry]) -> str:
-    """The history as RFC 4180 has it, with a line of headings."""
-    out = io.StringIO()
-    rows = csv.writer(out)
-    rows.writerow(["at", "who", "did", "told", "ended"])
-    for entry in entries:
-        words = [_plain(text) for text in (entry.who, entry.did, entry.told, entry.ended)]
-        rows.writerow([entry.at.isoformat(timespec="seconds"), *words])
-    return out.getvalue()
-
-
-def _plain(text: str) -> str:
-    """A text that a spreadsheet takes for no formula (OWASP, CSV injection)."""
-    return f"'{text}" if text.startswith(_FORMULA) else text
+    """The history, one entry on each line."""
+    rows = ([one.at.isoformat(timespec="seconds"), one.who, one.did, one.told, one.ended] for one in entries)
+    return spreadsheet.table(["at", "who", "did", "told", "ended"], rows)

@@ -5,23 +5,28 @@ from typing import Annotated, Any
 from urllib.parse import urlsplit
 
 from django.db import transaction
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import Router, Schema
-from pydantic import AfterValidator, StringConstraints
+from ninja import Field, File, Router, Schema
+from ninja.files import UploadedFile
+from pydantic import AfterValidator, StringConstraints, ValidationError
 
 from bexi.core.errors import HostRefused
 from bexi.core.livesite.served import joined
 from bexi.hosts.place import Place, PlaceKind
 from bexi.server.people.asking import person_of
 from bexi.server.people.roles import Role
+from bexi.server.problems import Conflict
+from bexi.server.sites import listing
 from bexi.server.sites.allowed_folders import refuse_folder
 from bexi.server.sites.deeds import note
 from bexi.server.sites.models import DeedKind, Site, account_changed
 from bexi.server.sites.status import SiteState, latest, state_of, with_latest
-from bexi.web.typed import with_scheme
+from bexi.web.typed import with_https, with_scheme
 
 router = Router(tags=["sites"])
+_MOST_TOLD = 8
+_UNDER_WAY = ("waiting", "started", "stuck")
 
 
 def web_address(text: str) -> str:
@@ -47,12 +52,18 @@ def _place(text: str) -> str:
         raise ValueError(refusal.sentence) from refusal
 
 
+Label = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40, pattern="^[^,]*$")]
+
+
 class SiteIn(Schema):
+    """Without `labels` they stay as they are."""
+
     name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
     address: Annotated[
         str, StringConstraints(strip_whitespace=True, max_length=290), AfterValidator(_typed_address)
     ] = ""
     place: Annotated[str, StringConstraints(strip_whitespace=True, max_length=500), AfterValidator(_place)] = ""
+    labels: Annotated[list[Label], Field(max_length=20)] | None = None
 
 
 class SeenIconOut(Schema):
@@ -81,6 +92,7 @@ class SiteOut(Schema):
     installed_build_id: int | None
     seen: SeenIconOut | None
     news: list[str]
+    labels: list[str]
 
     @classmethod
     def of(cls, site: Site) -> "SiteOut":
@@ -97,11 +109,29 @@ class SiteOut(Schema):
             installed_build_id=install.build_id if install else None,
             seen=SeenIconOut.of(check) if check else None,
             news=check.news if check else [],
+            labels=site.labels,
         )
 
 
-def _values(body: SiteIn) -> dict[str, str]:
-    return {**body.dict(), "address": with_scheme(body.address)}
+class RemovedOut(Schema):
+    id: int
+    name: str
+    address: str
+    removed: datetime
+
+
+class ImportedOut(Schema):
+    """How many sites were added; those of the same name and address were here already."""
+
+    added: int
+    here_already: int
+
+
+def _values(body: SiteIn) -> dict[str, Any]:
+    told: dict[str, Any] = {**body.dict(), "address": with_scheme(body.address)}
+    if body.labels is None:
+        del told["labels"]
+    return told
 
 
 def _is_same_account(before: str, after: str) -> bool:
@@ -128,6 +158,57 @@ def add_site(request: HttpRequest, body: SiteIn) -> tuple[int, SiteOut]:
     return 201, SiteOut.of(site)
 
 
+@router.get("/sites.csv", response=None)
+def export_sites(request: HttpRequest) -> HttpResponse:
+    """All sites as CSV."""
+    return HttpResponse(
+        listing.as_csv(Site.objects.all()),
+        content_type="text/csv; charset=utf-8",
+        headers={"Content-Disposition": 'attachment; filename="sites.csv"'},
+    )
+
+
+@router.post("/sites.csv", response={201: ImportedOut})
+def import_sites(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, ImportedOut]:
+    """Add the sites of a list, all of them or, when a line is wrong, none."""
+    person, rows = person_of(request), listing.read_csv(file.read())
+    if any(row.place for row in rows):
+        person.must(Role.INSTALLS)
+    bodies = _read_rows(rows)
+    known = set(Site.objects.values_list("name", "address"))
+    fresh = {(body["name"], body["address"]): body for body in bodies}
+    added = [body for key, body in fresh.items() if key not in known]
+    with transaction.atomic():
+        for body in added:
+            site = Site.objects.create(**body)
+            if site.place:
+                note(site, person.name, DeedKind.PLACED, site.place)
+    return 201, ImportedOut(added=len(added), here_already=len(bodies) - len(added))
+
+
+def _read_rows(rows: list[listing.Row]) -> list[dict[str, Any]]:
+    """What the rows say, checked as if each was entered; raises ListRefused with every line that is wrong."""
+    read, wrong = [], []
+    for row in rows:
+        try:
+            told = SiteIn(name=row.name, address=row.address, place=row.place, labels=row.labels).dict()
+        except ValidationError as error:
+            first = error.errors()[0]
+            wrong.append(f"line {row.line}, {first['loc'][0]}: {first['msg'].removeprefix('Value error, ')}")
+        else:  # hundreds of addresses are not tried one by one
+            read.append(told | {"address": told["address"] and with_https(told["address"])})
+    if wrong:
+        told_of = "; ".join(wrong[:_MOST_TOLD]) + (f"; and {len(wrong) - _MOST_TOLD} more" * (len(wrong) > _MOST_TOLD))
+        raise listing.ListRefused("lines-wrong", f"Nothing was added. Mend these first: {told_of}.")
+    return read
+
+
+@router.get("/sites/removed", response=list[RemovedOut])
+def list_removed(request: HttpRequest) -> list[Site]:
+    """The sites that were removed, the latest first."""
+    return list(Site.everything.exclude(removed=None).order_by("-removed"))
+
+
 @router.get("/sites/{site_id}", response=SiteOut)
 def get_site(request: HttpRequest, site_id: int) -> SiteOut:
     """One site."""
@@ -149,4 +230,32 @@ def change_site(request: HttpRequest, site_id: int, body: SiteIn) -> SiteOut:
         for field, value in values.items():
             setattr(site, field, value)
         site.save()
+    return get_site(request, site_id)
+
+
+@router.delete("/sites/{site_id}", response={204: None})
+def remove_site(request: HttpRequest, site_id: int, although_installed: bool = False) -> tuple[int, None]:
+    """Remove a site from the list; it can be brought back. Nothing is touched where it lives."""
+    site = get_object_or_404(with_latest(Site.objects.all()), pk=site_id)
+    install = latest(site, "latest_install")
+    if install and install.state in _UNDER_WAY:
+        raise Conflict(
+            "install-under-way", f"An installation on {site.name} is not finished. Wait for it, or put it back."
+        )
+    if latest(site, "standing_install") and not although_installed:
+        raise Conflict(
+            "still-installed",
+            f"A set of {site.name} stands installed; its icons stay there. Take them back first if they should not.",
+        )
+    site.remove()
+    note(site, person_of(request).name, DeedKind.REMOVED)
+    return 204, None
+
+
+@router.post("/sites/{site_id}/restore", response=SiteOut)
+def restore_site(request: HttpRequest, site_id: int) -> SiteOut:
+    """Bring a removed site back."""
+    site = get_object_or_404(Site.everything, pk=site_id)
+    site.restore()
+    note(site, person_of(request).name, DeedKind.RESTORED)
     return get_site(request, site_id)

@@ -3,20 +3,23 @@
 from django.db import models
 from django.dispatch import Signal
 
+from bexi.server.removal import Removable
+
 account_changed = Signal()
 """A site now lives on another server, or is reached by another account there; `who` changed that."""
 
 
-class Site(models.Model):
+class Site(Removable):
     """A website: its name, its address as visitors type it, and the place it is served from, as `Place` reads it.
 
-    `trusted` is the fingerprint of that place's server, once somebody has agreed to it.
+    `trusted` is the fingerprint of that place's server, once somebody has agreed to it. `labels` are one's own words.
     """
 
     name = models.CharField(max_length=80)
     address = models.URLField(max_length=300, blank=True)
     place = models.CharField(max_length=500, blank=True)
     trusted = models.CharField(max_length=120, blank=True)
+    labels = models.JSONField(default=list)
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -35,6 +38,8 @@ class DeedKind(models.TextChoices):
     SECRET_FORGOTTEN = "secret-forgotten", "forgot the secret"
     STOPPED = "stopped", "asked to stop"
     PUT_BACK = "put-back", "put back"
+    REMOVED = "removed", "removed the site"
+    RESTORED = "restored", "brought the site back"
 
 
 class Deed(models.Model):

@@ -196,6 +196,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Sites
+         * @description All sites as CSV.
+         */
+        get: operations["bexi_server_sites_api_export_sites"];
+        put?: never;
+        /**
+         * Import Sites
+         * @description Add the sites of a list, all of them or, when a line is wrong, none.
+         */
+        post: operations["bexi_server_sites_api_import_sites"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Removed
+         * @description The sites that were removed, the latest first.
+         */
+        get: operations["bexi_server_sites_api_list_removed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}": {
         parameters: {
             query?: never;
@@ -214,6 +258,30 @@ export interface paths {
          */
         put: operations["bexi_server_sites_api_change_site"];
         post?: never;
+        /**
+         * Remove Site
+         * @description Remove a site from the list; it can be brought back. Nothing is touched where it lives.
+         */
+        delete: operations["bexi_server_sites_api_remove_site"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Site
+         * @description Bring a removed site back.
+         */
+        post: operations["bexi_server_sites_api_restore_site"];
         delete?: never;
         options?: never;
         head?: never;
@@ -618,7 +686,11 @@ export interface paths {
          */
         put: operations["bexi_server_benches_api_put_draft"];
         post?: never;
-        delete?: never;
+        /**
+         * Remove Draft
+         * @description Remove a draft; it can be brought back.
+         */
+        delete: operations["bexi_server_benches_api_remove_draft"];
         options?: never;
         head?: never;
         patch?: never;
@@ -658,6 +730,26 @@ export interface paths {
          * @description Put a draft on the bench.
          */
         post: operations["bexi_server_benches_api_choose_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Draft
+         * @description Bring a removed draft back.
+         */
+        post: operations["bexi_server_benches_api_restore_draft"];
         delete?: never;
         options?: never;
         head?: never;
@@ -908,6 +1000,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/take-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Over
+         * @description Give a site what another one has on its bench, its set plan, or both.
+         */
+        post: operations["bexi_server_builds_plans_api_take_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/costs": {
         parameters: {
             query?: never;
@@ -1050,6 +1162,46 @@ export interface paths {
          * @description Ask a run to stop.
          */
         post: operations["bexi_server_builds_api_stop_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Build
+         * @description Remove a set; it can be brought back.
+         */
+        delete: operations["bexi_server_builds_api_remove_build"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Build
+         * @description Bring a removed set back.
+         */
+        post: operations["bexi_server_builds_api_restore_build"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1776,6 +1928,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/activity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Activity
+         * @description What goes on at these sites, and how it ended last; in a number of queries that does not grow.
+         */
+        get: operations["bexi_server_checks_activity_api_activity"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1927,6 +2099,8 @@ export interface components {
             seen: components["schemas"]["SeenIconOut"] | null;
             /** News */
             news: string[];
+            /** Labels */
+            labels: string[];
         };
         /**
          * SiteState
@@ -1934,7 +2108,10 @@ export interface components {
          * @enum {string}
          */
         SiteState: "empty" | "draft" | "built" | "installed" | "verified" | "problems";
-        /** SiteIn */
+        /**
+         * SiteIn
+         * @description Without `labels` they stay as they are.
+         */
         SiteIn: {
             /** Name */
             name: string;
@@ -1948,6 +2125,32 @@ export interface components {
              * @default
              */
             place: string;
+            /** Labels */
+            labels?: string[] | null;
+        };
+        /**
+         * ImportedOut
+         * @description How many sites were added; those of the same name and address were here already.
+         */
+        ImportedOut: {
+            /** Added */
+            added: number;
+            /** Here Already */
+            here_already: number;
+        };
+        /** RemovedOut */
+        RemovedOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Address */
+            address: string;
+            /**
+             * Removed
+             * Format: date-time
+             */
+            removed: string;
         };
         /**
          * ArtworkOut
@@ -2838,6 +3041,24 @@ export interface components {
             files: components["schemas"]["PlannedFileOut"][];
             /** Pictures */
             pictures: components["schemas"]["PictureBody"][];
+        };
+        /**
+         * TakeOverIn
+         * @description `recipe` takes artwork and framings, `plan` the files of the set.
+         */
+        TakeOverIn: {
+            /** From Site Id */
+            from_site_id: number;
+            /**
+             * Recipe
+             * @default false
+             */
+            recipe: boolean;
+            /**
+             * Plan
+             * @default false
+             */
+            plan: boolean;
         };
         /**
          * CostOut
@@ -3737,6 +3958,47 @@ export interface components {
             /** Ahead */
             ahead: number;
         };
+        /**
+         * ActivityOut
+         * @description The latest of each kind of work on a site, null where there was none.
+         */
+        ActivityOut: {
+            /** Site Id */
+            site_id: number;
+            build: components["schemas"]["BuildRunOut"] | null;
+            planning: components["schemas"]["PlannedOut"] | null;
+            install: components["schemas"]["InstallOut"] | null;
+            check: components["schemas"]["CheckSummary"] | null;
+        };
+        /**
+         * PlannedOut
+         * @description A planning in short: how many files it would add, replace and edit, once it is made.
+         */
+        PlannedOut: {
+            /** Id */
+            id: number;
+            /** Build Number */
+            build_number: number;
+            state: components["schemas"]["PlanningState"];
+            /** Lost */
+            lost: boolean;
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+            /** Problem */
+            problem: string;
+            /** Added */
+            added: number;
+            /** Replaced */
+            replaced: number;
+            /** Edited */
+            edited: number;
+            /** Warning */
+            warning: string;
+            /** Not Well */
+            not_well: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -4010,6 +4272,74 @@ export interface operations {
             };
         };
     };
+    bexi_server_sites_api_export_sites: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_sites_api_import_sites: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportedOut"];
+                };
+            };
+        };
+    };
+    bexi_server_sites_api_list_removed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemovedOut"][];
+                };
+            };
+        };
+    };
     bexi_server_sites_api_get_site: {
         parameters: {
             query?: never;
@@ -4046,6 +4376,50 @@ export interface operations {
                 "application/json": components["schemas"]["SiteIn"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"];
+                };
+            };
+        };
+    };
+    bexi_server_sites_api_remove_site: {
+        parameters: {
+            query?: {
+                although_installed?: boolean;
+            };
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_sites_api_restore_site: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -4656,6 +5030,26 @@ export interface operations {
             };
         };
     };
+    bexi_server_benches_api_remove_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     bexi_server_benches_api_duplicate_draft: {
         parameters: {
             query?: never;
@@ -4683,6 +5077,28 @@ export interface operations {
         };
     };
     bexi_server_benches_api_choose_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_benches_api_restore_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -5014,6 +5430,30 @@ export interface operations {
             };
         };
     };
+    bexi_server_builds_plans_api_take_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeOverIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     bexi_server_builds_plans_api_costs: {
         parameters: {
             query?: never;
@@ -5209,6 +5649,48 @@ export interface operations {
         responses: {
             /** @description Accepted */
             202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_builds_api_remove_build: {
+        parameters: {
+            query?: {
+                although_installed?: boolean;
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_builds_api_restore_build: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6121,6 +6603,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    bexi_server_checks_activity_api_activity: {
+        parameters: {
+            query: {
+                site: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActivityOut"][];
+                };
             };
         };
     };
