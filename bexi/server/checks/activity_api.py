@@ -8,7 +8,7 @@ from ninja import Query, Router, Schema
 
 from bexi.installing.step import StepKind
 from bexi.server.builds.api import BuildRunOut
-from bexi.server.builds.models import BuildRun
+from bexi.server.builds.models import Build, BuildRun
 from bexi.server.checks.api import CheckSummary
 from bexi.server.checks.models import Check
 from bexi.server.installs.api import InstallOut
@@ -21,7 +21,10 @@ Ids = Annotated[list[int], Query(min_length=1, max_length=MOST_SITES)]
 
 
 class PlannedOut(Schema):
-    """A planning in short: how many files it would add, replace and edit, once it is made."""
+    """A planning in short: how many files it would add, replace and edit, once it is made.
+
+    It `is_current` as long as it is of the site's latest set and place, and nothing was installed since.
+    """
 
     id: int
     build_number: int
@@ -35,10 +38,13 @@ class PlannedOut(Schema):
     edited: int
     warning: str
     not_well: str
+    is_current: bool
 
     @classmethod
-    def of(cls, made: Planning) -> "PlannedOut":
+    def of(cls, made: Any) -> "PlannedOut":
         """A planning as a list tells it."""
+        build, install = (next(iter(rows), None) for rows in (made.site.latest_builds, made.site.latest_installs))
+        is_left = made.build == build and made.place == made.site.place
         kinds = [step["kind"] for step in made.plan["steps"]] if made.plan else []
         return cls(
             id=made.pk,
@@ -53,6 +59,7 @@ class PlannedOut(Schema):
             edited=kinds.count(StepKind.EDIT),
             warning=made.plan["warning"] if made.plan else "",
             not_well=made.build.not_well,
+            is_current=is_left and (install is None or install.created < made.created),
         )
 
 
@@ -71,6 +78,7 @@ def activity(request: HttpRequest, site: Ids) -> list[ActivityOut]:
     """What goes on at these sites, and how it ended last; in a number of queries that does not grow."""
     found = Site.objects.filter(pk__in=site).prefetch_related(
         _latest("build_runs", BuildRun.objects.all()),
+        _latest("builds", Build.objects.all()),
         _latest("plannings", Planning.objects.select_related("build")),
         _latest("installs", Install.objects.select_related("build").annotate(step_count=Count("steps"))),
         _latest("checks", Check.objects.defer("report")),
@@ -93,4 +101,6 @@ def _latest(related: str, of: Any) -> "Prefetch[Any]":
 
 def _of(schema: Any, site: Site, related: str) -> Any:
     rows = getattr(site, f"latest_{related}")
+    for row in rows:
+        row.site = site  # with the latest of everything
     return schema.of(rows[0]) if rows else None

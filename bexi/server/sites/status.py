@@ -1,5 +1,6 @@
 """The one honest state of a site, from what is recorded about it."""
 
+from collections.abc import Sequence
 from enum import StrEnum
 from typing import Any
 
@@ -23,10 +24,10 @@ def with_latest(sites: QuerySet[Site]) -> QuerySet[Site]:
     """The sites with the latest of what is recorded about each, in a number of queries that does not grow."""
     return sites.select_related("set_plan").prefetch_related(
         _latest("drafts", "latest_draft", "artwork", "beside"),
-        _latest("builds", "latest_build"),
+        _latest("builds", "latest_build", leaving=["verdicts", "left_out", "credit"]),
         _latest("installs", "latest_install", without={"state": "put-back"}, undoes=None),
         _latest("installs", "standing_install", undoes=None, state="done"),
-        _latest("checks", "latest_check", state="done"),
+        _latest("checks", "latest_check", leaving=["report", "pictures"], state="done"),
     )
 
 
@@ -55,9 +56,17 @@ def state_of(site: Site) -> SiteState:
 
 
 def _latest(
-    related: str, name: str, *prefetched: str, without: dict[str, object] | None = None, **wanted: object
+    related: str,
+    name: str,
+    *prefetched: str,
+    leaving: Sequence[str] = (),
+    without: dict[str, object] | None = None,
+    **wanted: object,
 ) -> Prefetch[Any]:
-    """The first of what later apps keep of a site, without importing them: they stand above this one."""
+    """The first of what later apps keep of a site, without importing them: they stand above this one.
+
+    The fields in `leaving` are large and not asked for.
+    """
     model: Any = Site._meta.get_field(related).related_model
     found = model.objects.filter(**wanted).exclude(**without) if without else model.objects.filter(**wanted)
-    return Prefetch(related, found.prefetch_related(*prefetched)[:1], to_attr=name)
+    return Prefetch(related, found.defer(*leaving).prefetch_related(*prefetched)[:1], to_attr=name)

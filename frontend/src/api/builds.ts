@@ -50,3 +50,18 @@ export const useBuildAgain = () =>
     mutationFn: (buildId: number) =>
       answer(client.POST("/api/builds/{build_id}/again", { params: { path: { build_id: buildId } } })),
   });
+
+const build = (buildId: number) => ({ path: { build_id: buildId } });
+
+/** Remove a build; `although` when somebody knows that it stands installed. */
+export const useRemoveBuild = () =>
+  useChange(({ id, although }: { id: number; although: boolean }) =>
+    answer(
+      client.DELETE("/api/builds/{build_id}", {
+        params: { ...build(id), query: { although_installed: although } },
+      }),
+    ),
+  );
+
+export const useRestoreBuild = () =>
+  useChange((id: number) => answer(client.POST("/api/builds/{build_id}/restore", { params: build(id) })));

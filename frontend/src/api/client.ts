@@ -62,6 +62,8 @@ export type Account = Schemas["AccountOut"];
 export type AccountInput = Schemas["AccountIn"];
 export type TokenInput = Schemas["TokenIn"];
 export type NewToken = Schemas["NewTokenOut"];
+export type Activity = Schemas["ActivityOut"];
+export type Planned = Schemas["PlannedOut"];
 export type Entry = Schemas["EntryOut"];
 
 /** An error of the API: its code for programs, its sentence as the message. */

@@ -38,10 +38,21 @@ export const useCosts = (siteId: number, enabled: boolean) =>
 export const useRequirements = () =>
   useQuery({ queryKey: ["requirements"], queryFn: () => answer(client.GET("/api/requirements")) });
 
+const onTheirWay = new Set<Promise<unknown>>();
+
+/** Resolves once no change of a plan is on its way any more: it belongs to what is built next. */
+export const plansSaved = () => Promise.allSettled(onTheirWay);
+
 export const useChangePlan = (siteId: number) =>
-  useChange((body: PlanChoices) =>
-    answer(client.PUT("/api/sites/{site_id}/plan", { ...site(siteId), body })),
-  );
+  useChange(async (body: PlanChoices) => {
+    const sent = answer(client.PUT("/api/sites/{site_id}/plan", { ...site(siteId), body }));
+    onTheirWay.add(sent);
+    try {
+      return await sent;
+    } finally {
+      onTheirWay.delete(sent);
+    }
+  });
 
 export const useFit = (siteId: number) =>
   useMutation({

@@ -3973,6 +3973,8 @@ export interface components {
         /**
          * PlannedOut
          * @description A planning in short: how many files it would add, replace and edit, once it is made.
+         *
+         *     It `is_current` as long as it is of the site's latest set and place, and nothing was installed since.
          */
         PlannedOut: {
             /** Id */
@@ -3998,6 +4000,8 @@ export interface components {
             warning: string;
             /** Not Well */
             not_well: string;
+            /** Is Current */
+            is_current: boolean;
         };
     };
     responses: never;

@@ -39,6 +39,10 @@ const router = createBrowserRouter([
     children: [
       { path: "/", element: <SitesView /> },
       {
+        path: "/several",
+        lazy: async () => ({ Component: (await import("../views/several/SeveralView")).SeveralView }),
+      },
+      {
         path: "/account",
         lazy: async () => ({ Component: (await import("../views/people/AccountView")).AccountView }),
       },

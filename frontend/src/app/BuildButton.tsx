@@ -7,6 +7,7 @@ import type { Site } from "../api/client";
 import { isUnderWay, useBuildRun, useBuildSite, useStopRun } from "../api/builds";
 import { useDraft, useDraftById } from "../api/drafts";
 import { useRefusal } from "../api/people";
+import { plansSaved } from "../api/plans";
 import { DraftSaving, NOT_SAVED } from "./draftSaving";
 import styles from "./shell.module.css";
 
@@ -35,6 +36,7 @@ export function BuildButton({ site }: { site: Site }) {
       void message.error(NOT_SAVED, 8);
       return;
     }
+    await plansSaved();
     const { id, revision } = draft.data;
     build.mutate(
       { draft_id: id, revision: draftSaving.revision() ?? revision },

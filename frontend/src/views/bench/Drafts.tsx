@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Input, Select } from "antd";
 import { use, useState } from "react";
-import { useNavigate } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 
 import { answer, client, type Draft, type Site } from "../../api/client";
 import { useDrafts } from "../../api/drafts";
@@ -30,6 +30,16 @@ export function Drafts({ site, draft }: { site: Site; draft: Draft }) {
     },
   });
   const path = (draftId: number) => ({ params: { path: { draft_id: draftId } } });
+  const remove = useMutation({
+    mutationFn: () => answer(client.DELETE("/api/drafts/{draft_id}", path(draft.id))),
+    onSuccess: async () => {
+      const { id, name } = draft;
+      const next = drafts.data?.find((other) => other.id !== id);
+      void navigate(`/sites/${site.id}/bench/${next?.id ?? ""}`, { state: { removed: { id, name } } });
+      await queries.invalidateQueries();
+    },
+  });
+  const removed = (useLocation().state as { removed?: { id: number; name: string } } | null)?.removed;
   const keepName = ({ for: which, name }: Naming) =>
     change.mutate(() =>
       which === "copy"
@@ -56,6 +66,24 @@ export function Drafts({ site, draft }: { site: Site; draft: Draft }) {
       <Button size="small" onClick={() => setNaming({ for: "this", name: draft.name })}>
         Rename
       </Button>
+      {(drafts.data?.length ?? 0) > 1 && (
+        <Button size="small" loading={remove.isPending} onClick={() => remove.mutate()}>
+          Remove
+        </Button>
+      )}
+      {removed && (
+        <span role="status" className={styles.removed}>
+          {`“${removed.name}” is removed.`}
+          <Button
+            size="small"
+            onClick={() =>
+              change.mutate(() => answer(client.POST("/api/drafts/{draft_id}/restore", path(removed.id))))
+            }
+          >
+            Bring it back
+          </Button>
+        </span>
+      )}
       {naming && (
         <form
           onSubmit={(event) => {
@@ -72,14 +100,16 @@ export function Drafts({ site, draft }: { site: Site; draft: Draft }) {
             onChange={(event) => setNaming({ ...naming, name: event.target.value })}
           />
           <Button size="small" htmlType="submit" type="primary" loading={change.isPending}>
-            {naming.for === "copy" ? "Copy it" : "Keep"}
+            {naming.for === "copy" ? "Copy it" : "Rename it"}
           </Button>
           <Button size="small" onClick={() => setNaming(undefined)}>
-            Leave it
+            Cancel
           </Button>
         </form>
       )}
-      {change.error && <Alert type="error" title={change.error.message} />}
+      {(change.error ?? remove.error) && (
+        <Alert type="error" title={(change.error ?? remove.error)?.message} />
+      )}
     </div>
   );
 }

@@ -1,7 +1,8 @@
 import { Button } from "antd";
+import { useState } from "react";
 
-import type { Build } from "../../api/client";
-import { useBuildAgain } from "../../api/builds";
+import { type Build, Problem } from "../../api/client";
+import { useBuildAgain, useRemoveBuild, useRestoreBuild } from "../../api/builds";
 import { when } from "../../app/units";
 import styles from "./set.module.css";
 
@@ -9,6 +10,10 @@ type Props = { builds: Build[]; compare: (number: number) => void };
 
 /** Every build of the site: its files and its recipe to download, what differs, and whether it still comes out alike. */
 export function Builds({ builds, compare }: Props) {
+  const [removed, setRemoved] = useState<Build>();
+  const remove = useRemoveBuild();
+  const restore = useRestoreBuild();
+  if (!builds.length && !removed) return null;
   return (
     <section className={styles.block}>
       <h2>All builds</h2>
@@ -35,11 +40,48 @@ export function Builds({ builds, compare }: Props) {
                 </Button>
               )}
               <Again build={build} />
+              <Remove build={build} remove={remove} done={() => setRemoved(build)} />
             </span>
           </li>
         ))}
       </ul>
+      {removed && (
+        <p role="status" className={styles.links}>
+          Build {removed.number} is removed from this list.
+          <Button
+            size="small"
+            loading={restore.isPending}
+            onClick={() => restore.mutate(removed.id, { onSuccess: () => setRemoved(undefined) })}
+          >
+            Bring it back
+          </Button>
+        </p>
+      )}
     </section>
+  );
+}
+
+type RemoveProps = { build: Build; remove: ReturnType<typeof useRemoveBuild>; done: () => void };
+
+/** Takes a build off the list; that it stands installed is said first. */
+function Remove({ build, remove, done }: RemoveProps) {
+  const error = remove.variables?.id === build.id ? remove.error : undefined;
+  const installed = error instanceof Problem && error.code === "still-installed";
+  return (
+    <>
+      <Button
+        size="small"
+        onClick={() => remove.mutate({ id: build.id, although: installed }, { onSuccess: done })}
+      >
+        {installed ? "Remove all the same" : "Remove"}
+        <span className="unseen">: build {build.number}</span>
+      </Button>
+      {error && (
+        <span className="reading" role="alert" data-tone="caution">
+          {error.message}
+        </span>
+      )}
+    </>
   );
 }
 

@@ -38,7 +38,7 @@ export function SetView() {
         {latest && <LatestBuild build={latest} siteId={site.id} />}
         {draft.data && <UploadField site={site} />}
         {latest && <HeadLines lines={latest.head} />}
-        {latest && <Builds builds={builds.data} compare={(number) => setSearch({ with: String(number) })} />}
+        <Builds builds={builds.data} compare={(number) => setSearch({ with: String(number) })} />
       </aside>
     </main>
   );

@@ -3,7 +3,7 @@ import { Alert, Button, Form, Input } from "antd";
 import type { SiteInput } from "../../api/client";
 
 type Props = {
-  initial: Required<SiteInput>;
+  initial: { name: string; address: string; place: string };
   action: string;
   saving: { isPending: boolean; error: Error | null };
   save: (site: SiteInput) => void;

@@ -1,0 +1,122 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Alert, Button, Empty } from "antd";
+import { useState } from "react";
+import { Link, useSearchParams } from "react-router";
+
+import { useRefusal } from "../../api/people";
+import { atEach, buildAsItIs, check, install, plan, takeOver, useActivity } from "../../api/several";
+import { useSites } from "../../api/sites";
+import { Loading } from "../../app/Loading";
+import { ProblemNotice } from "../../app/ProblemNotice";
+import styles from "./several.module.css";
+import { SiteAtWork } from "./SiteAtWork";
+import { TakeOver } from "./TakeOver";
+import { totalOf } from "./total";
+
+/** Builds, checks and installs at several sites at once: one plan for all, progress and a way back for each. */
+export function SeveralView() {
+  const [query] = useSearchParams();
+  const ids = (query.get("sites") ?? "").split(",").map(Number).filter(Boolean);
+  const sites = useSites();
+  const activity = useActivity(ids);
+  const queries = useQueryClient();
+  const [refused, setRefused] = useState(new Map<number, string>());
+  const [doing, setDoing] = useState<string>();
+  const mayEdit = !useRefusal("edits");
+  const refusal = useRefusal("installs");
+  if (sites.error) return <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />;
+  if (!sites.data) return <Loading what="Reading the sites" />;
+  const chosen = ids.flatMap((id) => sites.data.find((site) => site.id === id) ?? []);
+  if (!chosen.length) {
+    return (
+      <main className={styles.page}>
+        <Empty description="No sites are chosen. Choose some in the list.">
+          <Link to="/">Go to the sites</Link>
+        </Empty>
+      </main>
+    );
+  }
+  const doAtEach = async (
+    name: string,
+    act: (id: number) => Promise<unknown>,
+    at = chosen.map(({ id }) => id),
+  ) => {
+    setDoing(name);
+    setRefused(await atEach(at, act));
+    setDoing(undefined);
+    await queries.invalidateQueries();
+  };
+  const told = new Map(activity.data?.map((one) => [one.site_id, one]));
+  const total = totalOf(chosen.map(({ id }) => told.get(id)));
+  const installAll = () =>
+    doAtEach(
+      "install",
+      (id) => install(id, told.get(id)?.planning?.id ?? 0),
+      total.ready.map((one) => one.site_id),
+    );
+  return (
+    <main className={styles.page}>
+      <title>{`${chosen.length} sites · Bexi`}</title>
+      <h1>{chosen.length === 1 ? "One site" : `${chosen.length} sites at once`}</h1>
+      <div className={styles.actions}>
+        <Button
+          disabled={!mayEdit}
+          loading={doing === "build"}
+          onClick={() => void doAtEach("build", buildAsItIs)}
+        >
+          Build each
+        </Button>
+        <Button disabled={!mayEdit} loading={doing === "check"} onClick={() => void doAtEach("check", check)}>
+          Check each
+        </Button>
+        <Button
+          disabled={refusal !== undefined}
+          title={refusal ?? ""}
+          loading={doing === "plan"}
+          onClick={() => void doAtEach("plan", plan)}
+        >
+          Plan installing
+        </Button>
+        {total.ready.length > 0 && (
+          <Button
+            className="main-action"
+            disabled={refusal !== undefined}
+            loading={doing === "install"}
+            onClick={() => void installAll()}
+          >
+            {total.ready.length === 1 ? "Install on 1 site" : `Install on ${total.ready.length} sites`}
+          </Button>
+        )}
+      </div>
+      {total.ready.length > 0 && (
+        <p className={styles.plan} role="status">
+          The plan for all: {total.says}. A copy of each file that changes is kept; nothing was touched yet.
+          {total.warned > 0 && ` ${total.warned} of them warn; look at each first.`}
+        </p>
+      )}
+      {mayEdit && (
+        <TakeOver
+          sites={sites.data}
+          busy={doing === "take-over"}
+          takeOver={(from, what) =>
+            doAtEach("take-over", (id) => (id === from ? Promise.resolve() : takeOver(id, from, what)))
+          }
+        />
+      )}
+      {refused.size > 0 && (
+        <Alert
+          type="warning"
+          showIcon
+          closable
+          title={refused.size === 1 ? "One site refused." : `${refused.size} sites refused.`}
+          description="Each says why below; the others went on."
+        />
+      )}
+      <ul className={styles.list}>
+        {chosen.map((site) => (
+          <SiteAtWork key={site.id} site={site} at={told.get(site.id)} refused={refused.get(site.id)} />
+        ))}
+      </ul>
+    </main>
+  );
+}

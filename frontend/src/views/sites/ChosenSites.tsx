@@ -1,0 +1,123 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Alert, Button, Input } from "antd";
+import { useState } from "react";
+import { Link } from "react-router";
+
+import { Problem, type Site } from "../../api/client";
+import { useRefusal } from "../../api/people";
+import { atEach } from "../../api/several";
+import { useChangeLabels, useRemoveSite, useRestoreSite } from "../../api/sites";
+import styles from "./sites.module.css";
+
+type Props = { sites: Site[]; done: () => void };
+
+/** What can be done with the chosen sites. */
+export function ChosenSites({ sites, done }: Props) {
+  const refusal = useRefusal("edits");
+  return (
+    <section className={styles.chosen} aria-label="Chosen sites">
+      {sites.length > 0 && (
+        <>
+          <strong>{sites.length === 1 ? "1 site chosen" : `${sites.length} sites chosen`}</strong>
+          <Link to={`/several?sites=${sites.map(({ id }) => id).join(",")}`} className={styles.work}>
+            Build, check, install …
+          </Link>
+          {!refusal && <Labels sites={sites} />}
+        </>
+      )}
+      {!refusal && <Remove sites={sites} />}
+      <Button type="text" onClick={done}>
+        {sites.length ? "Choose none" : "Done"}
+      </Button>
+    </section>
+  );
+}
+
+function Labels({ sites }: { sites: Site[] }) {
+  const [label, setLabel] = useState("");
+  const change = useChangeLabels();
+  const word = label.trim();
+  const all = sites.every((site) => site.labels.includes(word));
+  return (
+    <form
+      className={styles.label}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (word) change.mutate({ sites, label: word, on: !all }, { onSuccess: () => setLabel("") });
+      }}
+    >
+      <Input
+        aria-label="Label"
+        placeholder="Label"
+        maxLength={40}
+        value={label}
+        onChange={(event) => setLabel(event.target.value.replaceAll(",", ""))}
+      />
+      <Button htmlType="submit" disabled={!word} loading={change.isPending}>
+        {word && all ? "Take it off" : "Put it on"}
+      </Button>
+      {change.error && <Alert type="error" showIcon title={change.error.message} />}
+    </form>
+  );
+}
+
+/** Removes them; what stands installed somewhere is said first. */
+function Remove({ sites }: { sites: Site[] }) {
+  const remove = useRemoveSite();
+  const restore = useRestoreSite();
+  const queries = useQueryClient();
+  const [said, setSaid] = useState<string>();
+  const [removed, setRemoved] = useState<Site[]>([]);
+  const removeAll = async (although: boolean) => {
+    let installed: string | undefined;
+    const gone: Site[] = [];
+    const refused = await atEach(
+      sites.map(({ id }) => id),
+      async (id) => {
+        try {
+          await remove.mutateAsync({ id, although });
+          gone.push(...sites.filter((site) => site.id === id));
+        } catch (cause) {
+          if (cause instanceof Problem && cause.code === "still-installed") installed ??= cause.message;
+          throw cause;
+        }
+      },
+    );
+    setRemoved(gone);
+    setSaid(installed ?? [...refused.values()][0]);
+    await queries.invalidateQueries();
+  };
+  const bringBack = async () => {
+    await atEach(
+      removed.map(({ id }) => id),
+      (id) => restore.mutateAsync(id),
+    );
+    setRemoved([]);
+  };
+  return (
+    <>
+      {sites.length > 0 && (
+        <Button onClick={() => void removeAll(false)} loading={remove.isPending}>
+          Remove
+        </Button>
+      )}
+      {said && sites.length > 0 && (
+        <Alert
+          type="warning"
+          showIcon
+          title={said}
+          action={<Button onClick={() => void removeAll(true)}>Remove all the same</Button>}
+        />
+      )}
+      {removed.length > 0 && (
+        <>
+          <span role="status">
+            {removed.length === 1 ? "1 site removed" : `${removed.length} sites removed`}; nothing was touched
+            where they live.
+          </span>
+          <Button onClick={() => void bringBack()}>Bring back</Button>
+        </>
+      )}
+    </>
+  );
+}
