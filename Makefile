@@ -6,7 +6,7 @@ STAMPS := .stamps
 XDG_DATA_HOME ?= $(HOME)/.local/share
 DEMO_DATA ?= $(XDG_DATA_HOME)/bexi-demo
 
-.PHONY: demo test servers machines browsers setup dev package try-package lint format screenshots bench schema clean
+.PHONY: demo test docs servers machines browsers setup dev package try-package lint format screenshots bench schema clean
 
 demo: setup
 	BEXI_DATA="$(DEMO_DATA)" $(PYTHON) -m bexi.server.demo.run
@@ -26,7 +26,7 @@ browsers: setup $(STAMPS)/tools
 	./install-browsers
 	BEXI_BROWSERS=1 BEXI_DATA="$$(mktemp -d)" $(PYTHON) manage.py test tests.browsers
 
-setup: $(STAMPS)/python $(STAMPS)/resources $(STAMPS)/frontend
+setup: $(STAMPS)/python $(STAMPS)/resources $(STAMPS)/frontend $(STAMPS)/docs
 
 dev: setup
 	BEXI_DATA="$(DEMO_DATA)" BEXI_DEVELOPMENT=1 $(PYTHON) -m bexi.server.demo.run --development
@@ -49,6 +49,8 @@ schema: $(STAMPS)/python $(STAMPS)/packages
 
 screenshots: setup $(STAMPS)/tools
 	$(PYTHON) -m docs.screenshots.take
+
+docs: $(STAMPS)/docs
 
 bench: setup
 	convert -version > /dev/null 2>&1 || apt-get install --yes --quiet imagemagick
@@ -82,6 +84,11 @@ try-package: package
 $(STAMPS)/frontend: $(STAMPS)/python $(STAMPS)/packages $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts
 	$(NPM) run --silent build
 	$(PYTHON) -m whitenoise.compress --quiet frontend/dist
+	touch $@
+
+# Beside the front end, which the server sends: /docs/index.html.
+$(STAMPS)/docs: $(STAMPS)/frontend $(STAMPS)/resources docs/make.py $(shell find docs/pages docs/theme docs/formats -type f) docs/mkdocs.yml
+	$(PYTHON) -m docs.make frontend/dist/docs
 	touch $@
 
 $(STAMPS)/tools: install-test-tools

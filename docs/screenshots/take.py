@@ -32,6 +32,8 @@ VIEWS = {
     "install-over-sftp": "/sites/3/install",
     "live-check": "/sites/3/live-check",
     "visitor": "/visitor",
+    "several": "/several?sites=1,2,3",
+    "people": "/account",
 }
 
 

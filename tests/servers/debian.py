@@ -5,7 +5,7 @@ import shutil
 import socket
 import subprocess
 import time
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from pathlib import Path
 
@@ -50,7 +50,7 @@ def proftpd(folder: Path, served: Path, protocols: str = "TLSv1.2 TLSv1.3") -> I
     The account begins in the folder above `served`.
     """
     port = free_port_range(20)
-    certificate = _certificate(folder)
+    certificate = fresh_certificate(folder)
     hashed = subprocess.run(["openssl", "passwd", "-6", PASSWORD], capture_output=True, text=True, check=True).stdout
     account = f"{USER}:{hashed.strip()}:{os.geteuid()}:{os.getegid()}::{served.parent}:/bin/sh\n"
     passwords = written(folder / "passwords", account)
@@ -92,7 +92,7 @@ def vsftpd(folder: Path, served: Path) -> Iterator[Place]:
     for path in (served, *served.rglob("*")):
         shutil.chown(path, "daemon")
     served.parent.chmod(0o755)
-    certificate = _certificate(folder)
+    certificate = fresh_certificate(folder)
     config = f"""
         listen=YES
         listen_address={LOOPBACK}
@@ -129,7 +129,8 @@ def written(file: Path, text: str) -> Path:
     return file
 
 
-def _certificate(folder: Path) -> Path:
+def fresh_certificate(folder: Path) -> Path:
+    """A fresh certificate with its key, in one file."""
     file = folder / "certificate.pem"
     made = [
         "-x509",
@@ -150,8 +151,8 @@ def _certificate(folder: Path) -> Path:
 
 
 @contextmanager
-def running(command: list[str | Path], port: int) -> Iterator[None]:
-    process = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.PIPE)
+def running(command: list[str | Path], port: int, environment: Mapping[str, str] | None = None) -> Iterator[None]:
+    process = subprocess.Popen(command, env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.PIPE)
     try:
         for _ in range(100):
             if process.poll() is not None:

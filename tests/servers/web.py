@@ -41,6 +41,13 @@ def apache(folder: Path, served: Path) -> Iterator[str]:
 def nginx(folder: Path, served: Path, lines: str) -> Iterator[str]:
     """nginx with these lines in its server block."""
     port = free_port_range(1)
+    with nginx_with(folder, f"server {{ listen {LOOPBACK}:{port}; root {served}; {lines} }}", port):
+        yield f"http://{LOOPBACK}:{port}/"
+
+
+@contextmanager
+def nginx_with(folder: Path, server: str, port: int) -> Iterator[None]:
+    """nginx with one whole server block."""
     temporary = "\n".join(
         f"{kind}_temp_path {folder}/{kind};" for kind in ("client_body", "proxy", "fastcgi", "uwsgi", "scgi")
     )
@@ -53,15 +60,11 @@ def nginx(folder: Path, served: Path, lines: str) -> Iterator[str]:
         http {{
             access_log off;
             {temporary}
-            server {{
-                listen {LOOPBACK}:{port};
-                root {served};
-                {lines}
-            }}
+            {server}
         }}
     """
     with running(["/usr/sbin/nginx", "-p", str(folder), "-c", str(written(folder / "nginx.conf", config))], port):
-        yield f"http://{LOOPBACK}:{port}/"
+        yield
 
 
 @contextmanager

@@ -28,6 +28,9 @@ export function Shell() {
         <Link to="/visitor" className={styles.standIn}>
           Stand-in visitor
         </Link>
+        <a href="/docs/index.html" target="_blank" rel="noreferrer" className={styles.standIn}>
+          How it works
+        </a>
         <Link to="/account" className={styles.standIn}>
           {me?.has_account ? me.name : "People"}
         </Link>
