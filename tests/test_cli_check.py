@@ -91,3 +91,20 @@ class CheckCommandTests(CommandTestCase):
         self.assertIn("takes /favicon.ico", private.stdout)
         profile.write_text("{}")
         self.assertIn("no profile", self.run_bexi(*visit).stderr)
+
+    def test_from_an_address_alone_to_a_set(self):
+        drawing = '<svg viewBox="0 0 90 90"><rect width="90" height="90"/></svg>'
+        mark = f'<header><a class="logo" href="/">{drawing}</a></header>'
+        home = self.served / "tide" / "index.html"
+        home.write_text(home.read_text().replace("<body>", f"<body>{mark}"))
+        out = self.folder / "icons"
+        result = self.run_bexi("start", self.address(4), "--out", out)
+        self.assertEqual(result.exit_code, 0, result.output)
+        self.assertIn("Tide tables", result.stdout)
+        self.assertIn("Wrong with the icons it has now:", result.stdout)
+        self.assertIn("a drawing in the page (drawn and named like a logo)", result.stdout)
+        self.assertIn("<rect", (out / "logo.svg").read_text())
+        self.assertEqual(json.loads((out / "recipe.json").read_text())["site"], "Tide tables")
+        nothing = self.run_bexi("start", f"http://{LOOPBACK}:{free_port_range(1)}/", "--out", out)
+        self.assertEqual(nothing.exit_code, 2)
+        self.assertIn("cannot be looked at", nothing.stderr)

@@ -8,6 +8,7 @@ from typer.core import TyperGroup
 from typer.main import get_command
 
 _COMMANDS = {
+    "start": ("bexi.cli.start:start_command", "From a site's ADDRESS alone to a built set."),
     "build": ("bexi.cli.build:build_command", "Build the icon set of PICTURE, or of a recipe file, into a folder."),
     "serve": ("bexi.server.serve:serve_command", "Start Bexi: web server, worker and database, on this machine."),
     "demo": ("bexi.server.demo.run:demo_command", "Start Bexi with invented sites on a stand-in host."),

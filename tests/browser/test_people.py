@@ -64,7 +64,7 @@ class PeopleTests(BrowserTestCase):
         accounts.add("tom", PASSWORD, Role.LOOKS)
         page = self.open("/")
         self.sign_in(page, "tom")
-        expect(page.get_by_role("link", name="tom")).to_be_visible()
+        expect(page.get_by_role("link", name="Account of tom")).to_be_visible()
         expect(page.get_by_role("button", name="Add a site")).to_be_disabled()
         page.goto(f"{self.live_server_url}/sites/{self.site.pk}/install")
         expect(page.get_by_text("Your role is “looks”; this needs “installs”.").first).to_be_visible()

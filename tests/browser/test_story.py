@@ -27,6 +27,7 @@ class StoryTests(BrowserTestCase):
 
         page = self.open("/")
         page.get_by_role("button", name="Add a site").first.click()
+        page.get_by_role("button", name="It has no address yet").click()
         page.get_by_label("Name").fill("Ferry")
         page.get_by_label("Address, as visitors type it").fill(address)
         page.get_by_label("Where its files live").fill(str(site))

@@ -71,6 +71,7 @@ class SitesViewTests(ViewTestCase):
         page = self.open("/")
         expect(page.get_by_text("No sites yet")).to_be_visible()
         page.get_by_role("button", name="Add a site").last.click()
+        page.get_by_role("button", name="It has no address yet").click()
         page.get_by_role("button", name="Add the site").click()
         expect(page.get_by_text("Give the site a name")).to_be_visible()
         page.get_by_label("Name").fill("Ferry")

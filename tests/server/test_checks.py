@@ -1,3 +1,4 @@
+from contextlib import ExitStack
 from datetime import timedelta
 from pathlib import Path
 from unittest import mock
@@ -11,6 +12,8 @@ from PIL import Image
 
 from bexi.core.errors import HostRefused
 from bexi.core.livesite.served import Served
+from bexi.server.artwork import on_site
+from bexi.server.checks import api as checks_api
 from bexi.server.checks import services, watching
 from bexi.server.checks.models import Check, CheckState, Watch
 from bexi.server.checks.starting import check_now
@@ -28,7 +31,10 @@ def answering(site: FakeSite):
     """Every check asks this invented site instead of the web."""
     visiting = mock.MagicMock()
     visiting.return_value.__enter__.return_value = site
-    return mock.patch.object(services, "visiting", visiting)
+    stack = ExitStack()
+    for asking in (services, checks_api, on_site):
+        stack.enter_context(mock.patch.object(asking, "visiting", visiting))
+    return stack
 
 
 class CheckTests(ApiTestCase):
@@ -121,6 +127,32 @@ class CheckTests(ApiTestCase):
         Check.objects.create(site=self.site, state=CheckState.LOOKING)
         services.give_up_interrupted()
         self.assertEqual(Check.objects.get().state, CheckState.FAILED)
+
+
+class StartTests(ApiTestCase):
+    def start(self, files: dict[str, bytes]):
+        with answering(FakeSite(files, {}, at=timezone.now().timestamp())):
+            return self.ask("POST", "start", {"address": ADDRESS})
+
+    def test_a_site_is_named_and_looked_at_and_its_pictures_are_ranked(self):
+        mark = '<a id="logo" href="/"><svg viewBox="0 0 9 9"><circle cx="4" cy="4" r="3"/></svg></a>'
+        home = html(ICON) + f"<img src=/photo.jpg>{mark}".encode()
+        files = {"": home, "i.png": plain_png(32, 32)}
+        site = self.start(files).json()
+        self.assertEqual((site["name"], Check.objects.get().state), ("Sailings", "done"))
+        self.assertEqual(self.start(files).json()["id"], site["id"])  # it is here already
+        with answering(FakeSite(files, {}, at=timezone.now().timestamp())):
+            pictures = self.ask("GET", f"sites/{site['id']}/pictures").json()
+            self.assertEqual([one["source"] for one in pictures], ["drawn", "page", "page"])
+            self.assertEqual([bool(one["why"]) for one in pictures], [True, True, False])
+            taken = self.ask("POST", f"sites/{site['id']}/pictures", pictures[0])
+            gone = self.ask("POST", f"sites/{site['id']}/pictures", {"source": "drawn", "place": "7"})
+        self.assertTrue(taken.json()["facts"]["vector"])
+        self.problem(gone, 409, "no-such-file")
+
+    def test_an_address_without_a_page_is_told_and_nothing_is_added(self):
+        self.assertIn("cannot be looked at", self.problem(self.start({"i.png": b""}), 409, "no-page"))
+        self.assertFalse(Site.objects.exists())
 
 
 class WatchTests(ApiTestCase):

@@ -8,7 +8,8 @@ public documentation only.
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
-from bexi.core.livesite.page import Declared, Page
+from bexi.core.livesite.declared import Declared
+from bexi.core.livesite.page import Page
 from bexi.core.livesite.taking import LIGHT, Candidate, Got, Look, Taken, at_root, first_that_works, matching
 from bexi.core.sitehead.link import HOME_SCREEN
 

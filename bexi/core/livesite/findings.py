@@ -6,10 +6,11 @@ from enum import StrEnum
 from urllib.parse import urlsplit
 
 from bexi.core.artwork.detection import PictureFormat
+from bexi.core.livesite.declared import Declared
 from bexi.core.livesite.freshness import Freshness
 from bexi.core.livesite.icon_file import NOT_SQUARE, TRANSPARENT, Flaw, IconFile, flaws, manifest_flaws, manifest_icons
 from bexi.core.livesite.launchers import manifest_members
-from bexi.core.livesite.page import Declared, Page
+from bexi.core.livesite.page import Page
 from bexi.core.livesite.served import Served, path_of
 from bexi.core.livesite.taking import Got, Look, Taken
 from bexi.core.livesite.visitor import IN_BROWSER

@@ -6,8 +6,9 @@ By the makers' public documentation [from memory, not asked of any device]; a re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
+from bexi.core.livesite.declared import Declared
 from bexi.core.livesite.icon_file import manifest_icons
-from bexi.core.livesite.page import Declared, Page
+from bexi.core.livesite.page import Page
 from bexi.core.livesite.served import joined
 from bexi.core.livesite.taking import Candidate, Look, Taken, at_root, first_that_works
 from bexi.core.sitehead.link import HOME_SCREEN, IconLink

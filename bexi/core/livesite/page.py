@@ -7,12 +7,13 @@ from dataclasses import dataclass
 
 from selectolax.lexbor import LexborHTMLParser, LexborNode
 
+from bexi.core.livesite.declared import Declared
+from bexi.core.livesite.marks import Mark, marks_on
 from bexi.core.livesite.served import XHTML, Served, joined
-from bexi.core.sitehead.link import IconLink, declared_by
+from bexi.core.sitehead.link import declared_by
 
 MOST_DECLARED = 200
 MOST_LINKS = 5000
-_SIZE = re.compile(r"([1-9]\d{0,5})x([1-9]\d{0,5})", re.ASCII)
 # The encodings of the Encoding standard that pages still have, and no other codec of Python's [from memory].
 _CHARSET = re.compile(
     rb"""charset\s*=\s*["']?\s*(utf-?8|windows-125\d|iso-8859-\d+|shift_jis|euc-jp|euc-kr|gbk|gb2312|gb18030|big5|koi8-[ru])""",
@@ -28,44 +29,12 @@ _INERT = ("noscript", "template")
 
 
 @dataclass(frozen=True)
-class Declared:
-    """One tag that declares an icon, a manifest or tiles.
-
-    `address` is where it leads, empty when that is nowhere; `in_head` says whether a browser puts it into the head.
-    """
-
-    link: IconLink
-    address: str
-    media: str = ""
-    in_head: bool = True
-
-    @property
-    def kind(self) -> str:
-        """Its rel without the historical "shortcut", or the name of a tile's meta."""
-        return self.link.kind
-
-    @property
-    def sides(self) -> tuple[int, ...]:
-        """Widths in px that it declares, in their order (WHATWG HTML, the `sizes` attribute); "any" is 0."""
-        words = self.link.sizes.lower().split()
-        return tuple(0 if word == "any" else int(word.partition("x")[0]) for word in words if _is_size(word))
-
-    @property
-    def of_any_size(self) -> bool:
-        """Whether it declares to be good for any size."""
-        return 0 in self.sides
-
-
-def _is_size(word: str) -> bool:
-    return word == "any" or _SIZE.fullmatch(word) is not None
-
-
-@dataclass(frozen=True)
 class Page:
     """A page of a site. `links` are the addresses its text leads to, `pictures` those of the images it shows, and
     `base` is where relative ones lead from.
 
     `asked` is the address that was asked for, `address` the one it really has. `trouble` says why it could not be read.
+    `marks` are pictures that may be the logo, the likeliest first.
     """
 
     asked: str
@@ -76,6 +45,7 @@ class Page:
     pictures: tuple[str, ...] = ()
     title: str = ""
     trouble: str = ""
+    marks: tuple[Mark, ...] = ()
 
     def of_kind(self, *kinds: str) -> tuple[Declared, ...]:
         """What it declares of these kinds and leads somewhere, in tree order."""
@@ -105,7 +75,9 @@ def read_page(served: Served) -> Page:
     pictures = _addresses(tree, base, "img[src]", "src")
     title = tree.css_first("title")
     said = " ".join(title.text().split())[:200] if title else ""
-    return Page(served.url, served.address, base, tuple(declared[:MOST_DECLARED]), links, pictures, said)
+    kept = tuple(declared[:MOST_DECLARED])
+    marks = marks_on(tree, base, kept)
+    return Page(served.url, served.address, base, kept, links, pictures, said, marks=marks)
 
 
 def _addresses(tree: LexborHTMLParser, base: str, selector: str, attribute: str) -> tuple[str, ...]:

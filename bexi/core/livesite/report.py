@@ -4,10 +4,10 @@ from collections.abc import Iterator, Mapping, Sequence
 from datetime import UTC, datetime
 from typing import Any
 
+from bexi.core.livesite.declared import Declared
 from bexi.core.livesite.findings import Finding, SeenFile, SeenPage
 from bexi.core.livesite.history import AGO, DAY, HOUR, WEEK, Past, certain_from, same, seen_by
 from bexi.core.livesite.inspect import Report, sha256
-from bexi.core.livesite.page import Declared
 from bexi.core.livesite.visitor import Reading, Shown
 
 MOST_LEFT_TOLD = 100

@@ -5,8 +5,8 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from bexi.core.artwork.detection import PictureFormat
+from bexi.core.livesite.declared import Declared
 from bexi.core.livesite.icon_file import IconFile
-from bexi.core.livesite.page import Declared
 from bexi.core.livesite.served import Served, joined, path_of
 
 _SHOWN = frozenset(PictureFormat) - {PictureFormat.TIFF, PictureFormat.PDF, PictureFormat.SVGZ}

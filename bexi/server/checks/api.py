@@ -17,9 +17,14 @@ from bexi.server.checks.models import Check, CheckState, Every, Watch
 from bexi.server.checks.services import findings_of
 from bexi.server.checks.starting import start_check
 from bexi.server.pictures import picture_response
+from bexi.server.sites.api import SiteOut, TypedAddress
 from bexi.server.sites.models import Site
+from bexi.web.first_look import look_first
+from bexi.web.typed import with_scheme
+from bexi.web.visiting import visiting
 
 router = Router(tags=["checks"])
+_FIRST_LOOK_SECONDS = 20
 _LARGEST = 512
 
 
@@ -101,6 +106,10 @@ class ReportOut(Schema):
     time_line: TimeLineOut | None = None
     changed: datetime | None = None
     certain_from: datetime | None = None
+
+
+class AddressIn(Schema):
+    address: TypedAddress
 
 
 class CheckSummary(Schema):
@@ -208,6 +217,22 @@ def list_checks(request: HttpRequest, site_id: int) -> list[CheckSummary]:
 def order_check(request: HttpRequest, site_id: int) -> tuple[int, CheckSummary]:
     """Have the site looked at in the background."""
     return 201, CheckSummary.of(start_check(get_object_or_404(Site, pk=site_id)))
+
+
+@router.post("/start", response={201: SiteOut})
+def start_from_address(request: HttpRequest, body: AddressIn) -> tuple[int, SiteOut]:
+    """Add a site of which only the address is known: look what it is called, and have its icons looked at.
+
+    A site with this address that is here already is told instead.
+    """
+    address = with_scheme(body.address)
+    known = Site.objects.filter(address=address).first()
+    if known is None:
+        with visiting(_FIRST_LOOK_SECONDS, address) as fetch:
+            name = look_first(address, fetch).name
+        known = Site.objects.create(name=name, address=address)
+        start_check(known)
+    return 201, SiteOut.of(known)
 
 
 @router.get("/checks/{check_id}", response=CheckOut)

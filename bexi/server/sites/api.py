@@ -52,6 +52,7 @@ def _place(text: str) -> str:
         raise ValueError(refusal.sentence) from refusal
 
 
+TypedAddress = Annotated[str, StringConstraints(strip_whitespace=True, max_length=290), AfterValidator(_typed_address)]
 Label = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40, pattern="^[^,]*$")]
 
 
@@ -59,9 +60,7 @@ class SiteIn(Schema):
     """Without `labels` they stay as they are."""
 
     name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
-    address: Annotated[
-        str, StringConstraints(strip_whitespace=True, max_length=290), AfterValidator(_typed_address)
-    ] = ""
+    address: TypedAddress = ""
     place: Annotated[str, StringConstraints(strip_whitespace=True, max_length=500), AfterValidator(_place)] = ""
     labels: Annotated[list[Label], Field(max_length=20)] | None = None
 

@@ -1696,6 +1696,28 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start From Address
+         * @description Add a site of which only the address is known: look what it is called, and have its icons looked at.
+         *
+         *     A site with this address that is here already is told instead.
+         */
+        post: operations["bexi_server_checks_api_start_from_address"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/checks/{check_id}": {
         parameters: {
             query?: never;
@@ -2482,16 +2504,23 @@ export interface components {
         };
         /**
          * PictureOnSite
-         * @description A picture by its path below the site's folder, or by its address when it is shown on a page.
+         * @description A picture by its path below the site's folder, its address, or its number among the marks of the home page.
+         *
+         *     `why` says in words why it may be the logo; empty when nothing speaks for it.
          */
         PictureOnSite: {
             /**
              * Source
              * @enum {string}
              */
-            source: "folder" | "page";
+            source: "folder" | "page" | "drawn";
             /** Place */
             place: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
         };
         /** FaceOut */
         FaceOut: {
@@ -3655,6 +3684,11 @@ export interface components {
             /** Problem Count */
             problem_count: number;
         };
+        /** AddressIn */
+        AddressIn: {
+            /** Address */
+            address: string;
+        };
         /**
          * Action
          * @description What mends a finding: the control that a person is led to.
@@ -4754,8 +4788,9 @@ export interface operations {
     bexi_server_artwork_api_thumbnail_on_site: {
         parameters: {
             query: {
-                source: "folder" | "page";
+                source: "folder" | "page" | "drawn";
                 place: string;
+                why?: string;
             };
             header?: never;
             path: {
@@ -6295,6 +6330,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CheckSummary"];
+                };
+            };
+        };
+    };
+    bexi_server_checks_api_start_from_address: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddressIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"];
                 };
             };
         };

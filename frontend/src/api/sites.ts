@@ -45,6 +45,10 @@ export const useImportSites = () =>
     return answer(client.POST("/api/sites.csv", { body: form as never }));
   });
 
+/** Add a site of which only the address is known; Bexi looks at it. */
+export const useStart = () =>
+  useChange((address: string) => answer(client.POST("/api/start", { body: { address } })));
+
 export const useAddSite = () => useChange((body: SiteInput) => answer(client.POST("/api/sites", { body })));
 
 export const useChangeSite = (siteId: number) =>

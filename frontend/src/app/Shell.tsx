@@ -1,4 +1,4 @@
-import { MoonOutlined, SunOutlined } from "@ant-design/icons";
+import { MoonOutlined, QuestionCircleOutlined, SunOutlined, UserOutlined } from "@ant-design/icons";
 import { Button } from "antd";
 import { use, useState } from "react";
 import { Link, Outlet } from "react-router";
@@ -14,6 +14,7 @@ export function Shell() {
   const { mode, toggleMode } = use(ModeContext);
   const [slot, setSlot] = useState<HTMLElement | null>(null);
   const me = useMe().data;
+  const account = me?.has_account ? `Account of ${me.name}` : "People";
   useArriving();
   return (
     <div className={styles.shell}>
@@ -28,11 +29,18 @@ export function Shell() {
         <Link to="/visitor" className={styles.standIn}>
           Stand-in visitor
         </Link>
-        <a href="/docs/index.html" target="_blank" rel="noreferrer" className={styles.standIn}>
-          How it works
+        <a
+          href="/docs/index.html"
+          target="_blank"
+          rel="noreferrer"
+          className={styles.sign}
+          aria-label="How it works"
+          title="How it works"
+        >
+          <QuestionCircleOutlined />
         </a>
-        <Link to="/account" className={styles.standIn}>
-          {me?.has_account ? me.name : "People"}
+        <Link to="/account" className={styles.sign} aria-label={account} title={account}>
+          <UserOutlined />
         </Link>
         <Button
           className={styles.barButton ?? ""}

@@ -1,24 +1,41 @@
 import { Alert, Empty, Modal } from "antd";
+import { useState } from "react";
+import { useNavigate } from "react-router";
 
-import type { PictureOnSite, Site } from "../../api/client";
 import { useAddFromSite, usePicturesOnSite } from "../../api/artwork";
+import { isLooking, useCheck, useChecks } from "../../api/checks";
+import type { Artwork, PictureOnSite, Site } from "../../api/client";
+import { useDraft } from "../../api/drafts";
+import { type Judged, usePutOnBench } from "../../api/judging";
+import { HowFar } from "../../app/HowFar";
 import { Loading } from "../../app/Loading";
 import styles from "./artwork.module.css";
 
-type Props = { site: Site; close: () => void; taken: (id: number) => void };
+type Props = { site: Site; straightOn: boolean; close: () => void; taken: (id: number) => void };
 
-/** Pictures the site has already, in its folder or on its pages. */
-export function FromSite({ site, close, taken }: Props) {
+/** Pictures the site has already, in its folder or on its pages; `straightOn` puts the one that is taken on the bench. */
+export function FromSite({ site, straightOn, close, taken }: Props) {
   const pictures = usePicturesOnSite(site.id);
   const add = useAddFromSite(site.id);
   const problem = add.error ?? pictures.error;
+  const draft = useDraft(site.id);
+  const putOnBench = usePutOnBench();
+  const navigate = useNavigate();
+  const [judged, setJudged] = useState<Judged>();
+  const [broken, setBroken] = useState<string[]>([]); // not there, or no picture
+  const found = pictures.data?.filter(({ place }) => !broken.includes(place)) ?? [];
+  const goOn = async (artwork: Artwork) => {
+    if (draft.data || !straightOn) {
+      taken(artwork.id);
+      close();
+      return;
+    }
+    setJudged({ done: 0, total: 0 }); // a site that was just begun: this is what its bench waits for
+    const begun = await putOnBench(site.id, artwork, null, setJudged);
+    void navigate(`/sites/${site.id}/bench/${begun.id}`, { state: { proposals: true } });
+  };
   const takeIn = (picture: PictureOnSite) =>
-    add.mutate(picture, {
-      onSuccess: (artwork) => {
-        taken(artwork.id);
-        close();
-      },
-    });
+    add.mutate(picture, { onSuccess: (artwork) => void goOn(artwork) });
   return (
     <Modal
       open
@@ -29,23 +46,37 @@ export function FromSite({ site, close, taken }: Props) {
       onCancel={close}
     >
       {problem && <Alert type="error" showIcon title={problem.message} style={{ marginBottom: 12 }} />}
+      <Now site={site} />
+      {judged && <HowFar judged={judged} />}
       {pictures.isPending && <Loading what="Looking through the site" />}
-      {pictures.data?.length === 0 && (
+      {pictures.data && found.length === 0 && (
         <Empty description="No picture was found. Enter the site's place or address on the Install view." />
       )}
       <ul className={styles.pieces}>
-        {pictures.data?.map((picture) => (
+        {found.map((picture, position) => (
           <li key={picture.place}>
             <button
               type="button"
               className={styles.piece}
-              disabled={add.isPending}
+              disabled={add.isPending || judged !== undefined}
               onClick={() => takeIn(picture)}
             >
               <span className={`clear-ground ${styles.thumbnail}`}>
-                <img src={thumbnailAddress(site, picture)} alt="" loading="lazy" />
+                <img
+                  src={thumbnailAddress(site, picture)}
+                  alt=""
+                  loading="lazy"
+                  onError={() => setBroken([...broken, picture.place])}
+                />
               </span>
-              <span className={`reading ${styles.place}`}>{picture.place}</span>
+              {picture.why && (
+                <strong className={styles.why}>
+                  {position === 0 ? `Likeliest: ${picture.why}` : picture.why}
+                </strong>
+              )}
+              <span className={`reading ${styles.place}`}>
+                {picture.source === "drawn" ? "the home page itself" : picture.place}
+              </span>
             </button>
           </li>
         ))}
@@ -54,5 +85,27 @@ export function FromSite({ site, close, taken }: Props) {
   );
 }
 
+/** The icons the site has now, in one line: how many things are wrong, and the worst of them. */
+function Now({ site }: { site: Site }) {
+  const checks = useChecks(site.id, Boolean(site.address));
+  const latest = checks.data?.[0];
+  const check = useCheck(latest && !isLooking(latest) ? latest.id : undefined);
+  if (!latest) return null;
+  if (isLooking(latest)) return <p role="status">Looking at the icons it has now …</p>;
+  const wrong = check.data?.report?.findings.filter((finding) => finding.wrong) ?? [];
+  return (
+    <div role="status" className={styles.now}>
+      {wrong.length ? "Wrong with the icons it has now:" : "Nothing is wrong with the icons it has now."}
+      <ul>
+        {wrong.slice(0, 3).map(({ what, evidence }) => (
+          <li key={`${what}${evidence}`}>
+            <strong>{what}</strong>, {evidence}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
 const thumbnailAddress = (site: Site, picture: PictureOnSite) =>
-  `/api/sites/${site.id}/pictures/thumbnail?${new URLSearchParams(picture)}`;
+  `/api/sites/${site.id}/pictures/thumbnail?${new URLSearchParams({ source: picture.source, place: picture.place })}`;

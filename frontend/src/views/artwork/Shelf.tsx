@@ -1,6 +1,6 @@
 import { Button, Empty, Input, Pagination, Select, Upload } from "antd";
 import { use, useDeferredValue, useState } from "react";
-import { Link } from "react-router";
+import { Link, useLocation } from "react-router";
 
 import type { Artwork, ShelfKind, Site } from "../../api/client";
 import { useShelf } from "../../api/artwork";
@@ -87,7 +87,8 @@ export function Shelf({ site, chosenId, choose }: Props) {
 
 function Ways({ site, choose }: { site: Site; choose: (id: number) => void }) {
   const take = use(TakingIn);
-  const [fromSite, setFromSite] = useState(false);
+  const asked = useLocation().state as { fromSite?: boolean } | null;
+  const [fromSite, setFromSite] = useState(asked?.fromSite ?? false);
   return (
     <div className={styles.ways}>
       <p>
@@ -112,7 +113,14 @@ function Ways({ site, choose }: { site: Site; choose: (id: number) => void }) {
           <Button>Draw a symbol</Button>
         </Link>
       </div>
-      {fromSite && <FromSite site={site} close={() => setFromSite(false)} taken={choose} />}
+      {fromSite && (
+        <FromSite
+          site={site}
+          straightOn={asked?.fromSite ?? false}
+          close={() => setFromSite(false)}
+          taken={choose}
+        />
+      )}
     </div>
   );
 }

@@ -1,21 +1,65 @@
-import { Modal } from "antd";
+import { Alert, Button, Form, Input, Modal } from "antd";
+import { useState } from "react";
 import { useNavigate } from "react-router";
 
-import { useAddSite } from "../../api/sites";
+import { useAddSite, useStart } from "../../api/sites";
+import styles from "./sites.module.css";
 import { SiteForm } from "./SiteForm";
 
-/** Asks for a new site, and opens it. */
+/** Asks for a new site: its address is enough, or else its name. Opens it. */
 export function AddSite({ close }: { close: () => void }) {
+  const [byName, setByName] = useState(false);
   const add = useAddSite();
   const navigate = useNavigate();
   return (
     <Modal open getContainer={false} title="Add a site" footer={null} onCancel={close}>
-      <SiteForm
-        initial={{ name: "", address: "", place: "" }}
-        action="Add the site"
-        saving={add}
-        save={(site) => add.mutate(site, { onSuccess: ({ id }) => void navigate(`/sites/${id}/artwork`) })}
-      />
+      {byName ? (
+        <SiteForm
+          initial={{ name: "", address: "", place: "" }}
+          action="Add the site"
+          saving={add}
+          save={(site) => add.mutate(site, { onSuccess: ({ id }) => void navigate(`/sites/${id}/artwork`) })}
+        />
+      ) : (
+        <>
+          <ByAddress />
+          <Button type="link" className={styles.byName ?? ""} onClick={() => setByName(true)}>
+            It has no address yet, or I would rather type all of it
+          </Button>
+        </>
+      )}
     </Modal>
+  );
+}
+
+/** Bexi looks at the address: what the site is called, its icons, and the pictures that may be its logo. */
+function ByAddress() {
+  const start = useStart();
+  const navigate = useNavigate();
+  return (
+    <Form
+      layout="vertical"
+      requiredMark={false}
+      onFinish={({ address }: { address: string }) =>
+        start.mutate(address, {
+          onSuccess: ({ id }) => void navigate(`/sites/${id}/artwork`, { state: { fromSite: true } }),
+        })
+      }
+    >
+      <Form.Item
+        name="address"
+        label="Its address"
+        extra="Bexi looks what it is called, which icons it has, and what may be its logo. Nothing is changed there."
+        rules={[{ required: true, whitespace: true, message: "Type the address, like merrowmouth.example." }]}
+      >
+        <Input placeholder="merrowmouth.example" inputMode="url" autoFocus spellCheck={false} />
+      </Form.Item>
+      {start.error && (
+        <Alert type="error" showIcon title={start.error.message} style={{ marginBottom: 16 }} />
+      )}
+      <Button type="primary" htmlType="submit" loading={start.isPending}>
+        Look at it
+      </Button>
+    </Form>
   );
 }
