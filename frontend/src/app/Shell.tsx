@@ -1,4 +1,4 @@
-import { MoonOutlined, QuestionCircleOutlined, SunOutlined, UserOutlined } from "@ant-design/icons";
+import { MoonOutlined, SunOutlined } from "@ant-design/icons";
 import { Button } from "antd";
 import { use, useState } from "react";
 import { Link, Outlet } from "react-router";
@@ -37,10 +37,10 @@ export function Shell() {
           aria-label="How it works"
           title="How it works"
         >
-          <QuestionCircleOutlined />
+          ?
         </a>
-        <Link to="/account" className={styles.sign} aria-label={account} title={account}>
-          <UserOutlined />
+        <Link to="/account" className={styles.standIn} aria-label={account} title={account}>
+          {me?.has_account ? me.name : "People"}
         </Link>
         <Button
           className={styles.barButton ?? ""}

@@ -5,7 +5,6 @@ import { useRefusal } from "../../api/people";
 import { useSites } from "../../api/sites";
 import { Loading } from "../../app/Loading";
 import { EVERYTHING, narrowed } from "./narrowing";
-import { Narrowing } from "./Narrowing";
 import { SiteRow } from "./SiteRow";
 import styles from "./sites.module.css";
 
@@ -15,6 +14,7 @@ const ProblemNotice = lazy(async () => ({
 }));
 const NoSites = lazy(async () => ({ default: (await import("./NoSites")).NoSites }));
 const AddSite = lazy(async () => ({ default: (await import("./AddSite")).AddSite }));
+const Narrowing = lazy(async () => ({ default: (await import("./Narrowing")).Narrowing }));
 const Lists = lazy(async () => ({ default: (await import("./Lists")).Lists }));
 const ChosenSites = lazy(async () => ({ default: (await import("./ChosenSites")).ChosenSites }));
 
@@ -48,24 +48,26 @@ export function SitesView() {
         {sites.error && <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />}
       </Suspense>
       <Suspense>{sites.data?.length === 0 && <NoSites add={() => setAdding(true)} />}</Suspense>
-      {all.length > 1 && (
-        <Narrowing
-          sites={all}
-          found={found.length}
-          wanted={wanted}
-          set={(next) => {
-            setWanted(next);
-            setMost(SHOWN);
-          }}
-          allChosen={found.length > 0 && found.every(({ id }) => chosen.has(id))}
-          chooseAll={(on) =>
-            choose(
-              found.map(({ id }) => id),
-              on,
-            )
-          }
-        />
-      )}
+      <Suspense>
+        {all.length > 1 && (
+          <Narrowing
+            sites={all}
+            found={found.length}
+            wanted={wanted}
+            set={(next) => {
+              setWanted(next);
+              setMost(SHOWN);
+            }}
+            allChosen={found.length > 0 && found.every(({ id }) => chosen.has(id))}
+            chooseAll={(on) =>
+              choose(
+                found.map(({ id }) => id),
+                on,
+              )
+            }
+          />
+        )}
+      </Suspense>
       <ul className={styles.list}>
         {found.slice(0, most).map((site) => (
           <SiteRow
