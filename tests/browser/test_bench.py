@@ -75,7 +75,7 @@ class UndoTests(BenchTestCase):
         page.get_by_label("Frame x, px").fill("9")
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_label("Frame x, px")).to_have_value("0")
-        expect(page.get_by_role("button", name="Do again")).to_be_enabled()
+        expect(page.get_by_role("button", name="Redo")).to_be_enabled()
 
 
 class OwnFramingTests(BenchTestCase):
@@ -97,7 +97,7 @@ class OwnFramingTests(BenchTestCase):
         expect(page.get_by_role("heading", name="Build 1")).to_be_visible()
         page.go_back()
         page.get_by_role("button", name="Icon at 16 px").click()
-        page.get_by_role("button", name="Rejoin the others").click()
+        page.get_by_role("button", name="Use the framing of all sizes").click()
         expect(page.get_by_text("its own framing")).to_have_count(0)
         self.assertEqual(self.saved(page)["own"], [])
 
@@ -352,7 +352,7 @@ class DraftsTests(BenchTestCase):
         self.assertEqual(self.site.drafts.first().name, "First draft")
         page.get_by_role("button", name="Rename").click()
         page.get_by_label("Name of the draft").fill("Closer")
-        page.get_by_role("button", name="Keep", exact=True).click()
+        page.get_by_role("button", name="Rename it", exact=True).click()
         expect(page.get_by_text("a draft called “Closer” already")).to_be_visible()
 
     def test_builds_are_compared_side_by_side_and_what_is_installed_by_a_key(self):
@@ -416,7 +416,7 @@ class BenchAccessibilityTests(BenchTestCase):
             page.get_by_role("radiogroup", name="Plate").get_by_text("Round").click()
             expect(page.get_by_label("Rounding", exact=True)).to_be_visible()
             self.assert_no_axe_findings(page)
-            page.get_by_role("button", name="Rejoin the others").click()
+            page.get_by_role("button", name="Use the framing of all sizes").click()
             self.saved(page)
 
 

@@ -68,7 +68,7 @@ class InstallViewTests(ViewTestCase):
         expect(page.get_by_role("alert")).to_contain_text("There is no folder /nowhere/at/all")
         page.get_by_role("button", name="Change the place").click()
         page.get_by_label("Where its files live").fill(str(self.root))
-        page.get_by_role("button", name="Keep").click()
+        page.get_by_role("button", name="Save").click()
         expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
 
     def test_a_later_change_of_somebody_is_shown_and_asked_about(self):

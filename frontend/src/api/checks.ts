@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 
 import { WATCHED_EVERY_MS, site, useChange } from "./asking";
-import { answer, client, type CheckSummary, type WatchInput } from "./client";
+import { answer, client, type CheckSummary } from "./client";
 
 const check = (checkId: number) => ({ params: { path: { check_id: checkId } } });
 
@@ -40,26 +40,3 @@ export const useOrderCheck = (siteId: number) =>
 
 export const useStopCheck = () =>
   useChange((checkId: number) => answer(client.POST("/api/checks/{check_id}/stop", check(checkId))));
-
-export const useServerLines = (siteId: number) =>
-  useQuery({
-    queryKey: ["server-lines", siteId],
-    queryFn: () => answer(client.GET("/api/sites/{site_id}/server-lines", site(siteId))),
-  });
-
-export const useWatch = (siteId: number) =>
-  useQuery({
-    queryKey: ["watch", siteId],
-    queryFn: () => answer(client.GET("/api/sites/{site_id}/watch", site(siteId))),
-  });
-
-export const useSetWatch = (siteId: number) =>
-  useChange((body: WatchInput | null) =>
-    body
-      ? answer(client.PUT("/api/sites/{site_id}/watch", { ...site(siteId), body }))
-      : answer(client.DELETE("/api/sites/{site_id}/watch", site(siteId))),
-  );
-
-/** A picture that a check saw, at the size in px at which it is shown. */
-export const pictureOf = (checkId: number, sha256: string, px: number) =>
-  `/api/checks/${checkId}/pictures/${sha256}?px=${px}`;

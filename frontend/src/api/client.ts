@@ -119,3 +119,7 @@ export async function answer<T>(
   if (!response.ok) throw problemFrom(error);
   return data as T;
 }
+
+/** A picture that a check saw, at the size in px at which it is shown. */
+export const pictureOf = (checkId: number, sha256: string, px: number) =>
+  `/api/checks/${checkId}/pictures/${sha256}?px=${px}`;

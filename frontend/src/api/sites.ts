@@ -2,54 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 
-import { site, useChange } from "./asking";
-import { answer, client, type Site, type SiteInput } from "./client";
+import { answer, client } from "./client";
 
 export const useSites = () =>
   useQuery({ queryKey: ["sites"], queryFn: () => answer(client.GET("/api/sites")) });
-
-export const useRemoved = (enabled: boolean) =>
-  useQuery({
-    queryKey: ["sites", "removed"],
-    queryFn: () => answer(client.GET("/api/sites/removed")),
-    enabled,
-  });
-
-/** Remove a site; `although` when somebody knows that a set of it stands installed. */
-export const useRemoveSite = () =>
-  useChange(({ id, although = false }: { id: number; although?: boolean }) =>
-    answer(
-      client.DELETE("/api/sites/{site_id}", {
-        params: { path: { site_id: id }, query: { although_installed: although } },
-      }),
-    ),
-  );
-
-export const useRestoreSite = () =>
-  useChange((id: number) => answer(client.POST("/api/sites/{site_id}/restore", site(id))));
-
-/** Put a label on sites, or take it off. */
-export const useChangeLabels = () =>
-  useChange(async ({ sites, label, on }: { sites: Site[]; label: string; on: boolean }) => {
-    for (const { id, name, address, place, labels } of sites) {
-      const rest = labels.filter((one) => one !== label);
-      const body = { name, address, place, labels: on ? [...rest, label] : rest };
-      await answer(client.PUT("/api/sites/{site_id}", { ...site(id), body }));
-    }
-  });
-
-export const useImportSites = () =>
-  useChange((file: File) => {
-    const form = new FormData();
-    form.append("file", file);
-    return answer(client.POST("/api/sites.csv", { body: form as never }));
-  });
-
-/** Add a site of which only the address is known; Bexi looks at it. */
-export const useStart = () =>
-  useChange((address: string) => answer(client.POST("/api/start", { body: { address } })));
-
-export const useAddSite = () => useChange((body: SiteInput) => answer(client.POST("/api/sites", { body })));
-
-export const useChangeSite = (siteId: number) =>
-  useChange((body: SiteInput) => answer(client.PUT("/api/sites/{site_id}", { ...site(siteId), body })));

@@ -6,7 +6,7 @@ import { useLocation, useMatch, useNavigate } from "react-router";
 import type { Site } from "../api/client";
 import { isUnderWay, useBuildRun, useBuildSite, useStopRun } from "../api/builds";
 import { useDraft, useDraftById } from "../api/drafts";
-import { useRefusal } from "../api/people";
+import { useRefusal } from "../api/me";
 import { plansSaved } from "../api/plans";
 import { DraftSaving, NOT_SAVED } from "./draftSaving";
 import styles from "./shell.module.css";

@@ -4,7 +4,8 @@ import { useNavigate } from "react-router";
 
 import type { Artwork } from "../api/client";
 import { type Judged, usePutOnBench } from "../api/judging";
-import { useAddSite, useSites } from "../api/sites";
+import { useSites } from "../api/sites";
+import { useAddSite } from "../api/siteChanges";
 import { HowFar } from "./HowFar";
 import styles from "./shell.module.css";
 

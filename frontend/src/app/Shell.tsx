@@ -1,13 +1,17 @@
 import { MoonOutlined, SunOutlined } from "@ant-design/icons";
 import { Button } from "antd";
-import { use, useState } from "react";
-import { Link, Outlet } from "react-router";
+import { lazy, Suspense, use, useEffect, useEffectEvent, useState } from "react";
+import { Link, Outlet, useParams } from "react-router";
 
-import { useMe } from "../api/people";
+import { useMe } from "../api/me";
 import { skipTheBar, useArriving } from "./arriving";
+import { takesKeys } from "./keys";
 import { ModeContext } from "./mode";
 import { TakeIn } from "./TakeIn";
 import styles from "./shell.module.css";
+
+const Finder = lazy(async () => ({ default: (await import("./finder/Finder")).Finder }));
+const KeyList = lazy(async () => ({ default: (await import("./finder/KeyList")).KeyList }));
 
 /** The bar over every view. What belongs to one site is placed into it by SiteFrame. */
 export function Shell() {
@@ -15,7 +19,20 @@ export function Shell() {
   const [slot, setSlot] = useState<HTMLElement | null>(null);
   const me = useMe().data;
   const account = me?.has_account ? `Account of ${me.name}` : "People";
+  const [open, setOpen] = useState<"finder" | "keys">();
+  const siteId = Number(useParams().siteId) || undefined;
   useArriving();
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
+    const finds = event.key.toLowerCase() === "k" && (event.ctrlKey || event.metaKey);
+    if (!finds && (event.key !== "?" || takesKeys(event.target))) return;
+    event.preventDefault();
+    setOpen(finds ? "finder" : "keys");
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => onKey(event);
+    addEventListener("keydown", listen);
+    return () => removeEventListener("keydown", listen);
+  }, []);
   return (
     <div className={styles.shell}>
       <button type="button" className={styles.skip} onClick={skipTheBar}>
@@ -26,19 +43,26 @@ export function Shell() {
           bexi
         </Link>
         <div ref={setSlot} className={styles.slot} />
-        <Link to="/visitor" className={styles.standIn}>
+        <Link to="/visitor" className={`${styles.standIn} ${styles.visitor}`}>
           Stand-in visitor
         </Link>
-        <a
-          href="/docs/index.html"
-          target="_blank"
-          rel="noreferrer"
-          className={styles.sign}
-          aria-label="How it works"
-          title="How it works"
+        <Button
+          className={styles.quiet ?? ""}
+          size="small"
+          onClick={() => setOpen("finder")}
+          title="Ctrl or ⌘ K"
+        >
+          Find
+        </Button>
+        <Button
+          className={styles.quiet ?? ""}
+          size="small"
+          aria-label="Keys and help"
+          title="Keys and help: ?"
+          onClick={() => setOpen("keys")}
         >
           ?
-        </a>
+        </Button>
         <Link to="/account" className={styles.standIn} aria-label={account} title={account}>
           {me?.has_account ? me.name : "People"}
         </Link>
@@ -53,6 +77,12 @@ export function Shell() {
       <TakeIn>
         <Outlet context={slot} />
       </TakeIn>
+      <Suspense>
+        {open === "finder" && (
+          <Finder siteId={siteId} listKeys={() => setOpen("keys")} close={() => setOpen(undefined)} />
+        )}
+        {open === "keys" && <KeyList close={() => setOpen(undefined)} />}
+      </Suspense>
     </div>
   );
 }

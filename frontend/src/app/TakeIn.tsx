@@ -3,7 +3,6 @@ import { lazy, type ReactNode, Suspense, useCallback, useEffect, useState } from
 import { useMatch, useNavigate } from "react-router";
 
 import type { Artwork } from "../api/client";
-import { sendPicture } from "../api/upload";
 import styles from "./shell.module.css";
 import { type Sending, TakingIn } from "./takingIn";
 
@@ -32,6 +31,7 @@ export function TakeIn({ children }: { children: ReactNode }) {
         setSending((all) => all.map((one) => (one.key === key ? { ...one, ...part } : one)));
       setSending((all) => [...all, { key, name: file.name, share: 0 }]);
       try {
+        const { sendPicture } = await import("../api/upload");
         const artwork = await sendPicture("/api/artwork", file, (share) => change({ share }));
         close(key);
         await queries.invalidateQueries({ queryKey: ["shelf"] });

@@ -50,7 +50,7 @@ export function Details({ artwork }: { artwork: Artwork }) {
         </Form.Item>
         {change.error && <Alert type="error" showIcon title={change.error.message} />}
         <Button htmlType="submit" loading={change.isPending}>
-          {change.isSuccess && !change.isPending ? "Kept" : "Keep"}
+          {change.isSuccess && !change.isPending ? "Saved" : "Save"}
         </Button>
       </Form>
     </details>

@@ -10,7 +10,6 @@ import styles from "./bench.module.css";
 import { Closely } from "./Closely";
 import { Controls } from "./Controls";
 import { Drafts } from "./Drafts";
-import { KeyList } from "./KeyList";
 import { Ladder } from "./Ladder";
 import { Proposals } from "./Proposals";
 import { framingAt, ownOf, type Picked, withFraming } from "./scope";
@@ -31,7 +30,6 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
   const ladder = useLadder({ site, artwork }, recipe, usePictures(site.id), ownGround);
   const standIns = useStandIns(artwork, recipe);
   const [proposing, setProposing] = useProposing();
-  const [listKeys, setListKeys] = useState(false);
   const [picked, setPicked] = useState<Picked>();
   const [held, setHeld] = useState(false);
   const builds = useBuilds(site.id);
@@ -65,7 +63,6 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
     frame: framing.frame,
     setFrame: (frame) => changeFraming({ frame }),
     flickGround: () => setGround(ground === "dark" ? "light" : "dark"),
-    listKeys: () => setListKeys(true),
     walkLadder: walk,
     step: (direction) => void step(direction),
     holdInstalled: setHeld,
@@ -143,7 +140,6 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
           heldInstalled={held}
         />
       </StandIn>
-      {listKeys && <KeyList close={() => setListKeys(false)} />}
       <LeavingUnsaved unsaved={keeping.pending} problem={keeping.problem} draftId={draft.id} />
     </main>
   );
@@ -171,10 +167,22 @@ type StepsProps = {
 function Steps({ canUndo, canRedo, pending, problem, step }: StepsProps) {
   return (
     <>
-      <Button size="small" disabled={!canUndo} aria-label="Undo" onClick={() => void step("undo")}>
+      <Button
+        size="small"
+        disabled={!canUndo}
+        aria-label="Undo"
+        title="Undo"
+        onClick={() => void step("undo")}
+      >
         ↶
       </Button>
-      <Button size="small" disabled={!canRedo} aria-label="Do again" onClick={() => void step("redo")}>
+      <Button
+        size="small"
+        disabled={!canRedo}
+        aria-label="Redo"
+        title="Redo"
+        onClick={() => void step("redo")}
+      >
         ↷
       </Button>
       <span className="reading" role="status">

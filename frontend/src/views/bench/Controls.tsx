@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import type { Artwork, Frame, Framing, Group, Recipe } from "../../api/client";
 import { useGroups } from "../../api/judging";
 import { ColourField } from "../../app/ColourField";
+import { WORDS } from "../../app/finder/words";
 import { PlateFields } from "../../app/PlateFields";
 import { aspect } from "../../app/units";
 import { ArtworkPicture } from "../artwork/ArtworkPicture";
@@ -54,7 +55,7 @@ export function Controls(props: Props) {
       </FrameControls>
       <GroundControls artwork={artwork} framing={framing} change={changeFraming} />
       <fieldset className={styles.group}>
-        <legend>Plate</legend>
+        <legend title={WORDS.plate}>Plate</legend>
         <PlateFields
           plate={framing.plate}
           set={(plate) => changeFraming({ plate })}
@@ -84,12 +85,13 @@ function FrameControls({ artwork, frame, setFrame, show, children }: FrameProps)
   const ready: [string, Frame | null | undefined][] = [
     ["Whole artwork", whole],
     ["Hug the ink", hugged],
-    ["Balanced", balanced],
+    ["Centred by weight", balanced],
     ["Fill", width === height ? null : inside],
   ];
+  const standing = ready.find(([, target]) => target && sameFrame(frame, target))?.[0]; // of those alike the first
   return (
     <fieldset className={styles.group}>
-      <legend>Frame</legend>
+      <legend title={WORDS.frame}>Frame</legend>
       <div className={styles.numbers}>
         <FrameNumber label="x" value={frame.x} min={-LARGEST_SIDE} set={(x) => setFrame({ ...frame, x })} />
         <FrameNumber label="y" value={frame.y} min={-LARGEST_SIDE} set={(y) => setFrame({ ...frame, y })} />
@@ -101,8 +103,8 @@ function FrameControls({ artwork, frame, setFrame, show, children }: FrameProps)
             target && (
               <Button
                 key={label}
-                type={sameFrame(frame, target) ? "primary" : "default"}
-                aria-pressed={sameFrame(frame, target)}
+                type={label === standing ? "primary" : "default"}
+                aria-pressed={label === standing}
                 onClick={() => show(target)}
               >
                 {label}
@@ -210,7 +212,7 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
   const near = { suggested: edge ? [edge, ...colours] : colours, against: colours[0] };
   return (
     <fieldset className={styles.group}>
-      <legend>Ground</legend>
+      <legend title={WORDS.ground}>Ground</legend>
       <Segmented
         block
         aria-label="Ground"

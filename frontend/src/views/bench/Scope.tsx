@@ -65,7 +65,7 @@ export function Scope({ recipe, own, picked, current, change, allSizes }: Props)
         set={(artwork_id, frame) => change((now) => withFraming(now, own, { artwork_id, ...frame }))}
       />
       <Button size="small" onClick={() => change((now) => rejoined(now, own))}>
-        Rejoin the others
+        Use the framing of all sizes
       </Button>
       <Button size="small" onClick={allSizes}>
         Back to all sizes

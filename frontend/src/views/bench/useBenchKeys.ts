@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 
 import type { Frame } from "../../api/client";
+import { takesKeys } from "../../app/keys";
 import { grown, moved } from "./frameGeometry";
 
 type Actions = {
@@ -10,7 +11,6 @@ type Actions = {
   walkLadder: (by: number) => void;
   step: (direction: "undo" | "redo") => void;
   holdInstalled: (held: boolean) => void;
-  listKeys: () => void;
 };
 
 const ARROWS: Record<string, [number, number]> = {
@@ -50,7 +50,7 @@ function withControl(event: KeyboardEvent, { step }: Actions): boolean {
 }
 
 function plain(event: KeyboardEvent, actions: Actions): boolean {
-  const { frame, setFrame, flickGround, walkLadder, holdInstalled, listKeys } = actions;
+  const { frame, setFrame, flickGround, walkLadder, holdInstalled } = actions;
   const arrow = ARROWS[event.key];
   if (arrow) {
     if (!atStage(event.target)) return false;
@@ -61,17 +61,9 @@ function plain(event: KeyboardEvent, actions: Actions): boolean {
   else if (event.key === "[") walkLadder(-1);
   else if (event.key === "]") walkLadder(1);
   else if (event.key === "\\") holdInstalled(true);
-  else if (event.key === "?") listKeys();
   else return false;
   return true;
 }
-
-/** Whether the focused element has a use of its own for letters and arrows. */
-const takesKeys = (target: EventTarget | null) =>
-  target instanceof Element &&
-  target.closest(
-    "input, textarea, [role=combobox], [role=listbox], [role=radio], [role=slider], [role=dialog]",
-  ) !== null;
 
 /** Whether arrows mean the frame: on the stage, and where nothing else is focused that they would move or scroll. */
 const atStage = (target: EventTarget | null) =>

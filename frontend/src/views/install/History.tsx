@@ -11,7 +11,7 @@ import {
   useUndoInstall,
   useVersions,
 } from "../../api/installs";
-import { useRefusal } from "../../api/people";
+import { useRefusal } from "../../api/me";
 import { when } from "../../app/units";
 import styles from "./install.module.css";
 

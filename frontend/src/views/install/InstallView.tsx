@@ -4,7 +4,7 @@ import { Link } from "react-router";
 
 import type { Install, Site } from "../../api/client";
 import { isInstalling, useInstall, useInstalls } from "../../api/installs";
-import { useRefusal } from "../../api/people";
+import { useRefusal } from "../../api/me";
 import { isPlanning, type PlanQuestion, usePlanning } from "../../api/plannings";
 import { useSite } from "../../app/SiteFrame";
 import { ByHand } from "./ByHand";

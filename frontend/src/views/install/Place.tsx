@@ -3,8 +3,8 @@ import { useState } from "react";
 
 import { Problem, type Site } from "../../api/client";
 import { useConnect } from "../../api/installs";
-import { useRefusal } from "../../api/people";
-import { useChangeSite } from "../../api/sites";
+import { useRefusal } from "../../api/me";
+import { useChangeSite } from "../../api/siteChanges";
 import { SiteForm } from "../sites/SiteForm";
 import styles from "./install.module.css";
 
@@ -33,7 +33,7 @@ export function Place({ site, secret, setSecret, setConnected }: Props) {
         <h2>Where the site lives</h2>
         <SiteForm
           initial={site}
-          action="Keep"
+          action="Save"
           saving={change}
           save={(next) => change.mutate(next, { onSuccess: () => setChanging(false) })}
         />

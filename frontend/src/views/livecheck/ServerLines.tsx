@@ -2,7 +2,7 @@ import { Button, Segmented } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 
-import { useServerLines } from "../../api/checks";
+import { useServerLines } from "../../api/watching";
 import type { Site } from "../../api/client";
 import styles from "./livecheck.module.css";
 

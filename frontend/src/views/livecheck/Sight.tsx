@@ -1,4 +1,4 @@
-import { pictureOf } from "../../api/checks";
+import { pictureOf } from "../../api/client";
 import type { Check, Shown, Site } from "../../api/client";
 import styles from "./sight.module.css";
 

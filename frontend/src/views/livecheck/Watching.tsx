@@ -1,7 +1,7 @@
 import { Alert, Button, Input, Select } from "antd";
 import { useState } from "react";
 
-import { useSetWatch, useWatch } from "../../api/checks";
+import { useSetWatch, useWatch } from "../../api/watching";
 import type { Site, WatchInput } from "../../api/client";
 import styles from "./livecheck.module.css";
 

@@ -1,4 +1,4 @@
-import { useMe } from "../../api/people";
+import { useMe } from "../../api/me";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { OwnAccount } from "./OwnAccount";

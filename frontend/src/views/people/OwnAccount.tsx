@@ -2,7 +2,8 @@ import { Alert, Button, Form, Input } from "antd";
 import { useNavigate } from "react-router";
 
 import type { Me } from "../../api/client";
-import { ROLES, useChangePassword, useSignOut } from "../../api/people";
+import { ROLES } from "../../api/me";
+import { useChangePassword, useSignOut } from "../../api/people";
 import styles from "./people.module.css";
 
 /** What somebody may do, signing out, and another password. */

@@ -3,7 +3,7 @@ import { Alert, Button, Empty } from "antd";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 
-import { useRefusal } from "../../api/people";
+import { useRefusal } from "../../api/me";
 import { atEach, buildAsItIs, check, install, plan, takeOver, useActivity } from "../../api/several";
 import { useSites } from "../../api/sites";
 import { Loading } from "../../app/Loading";

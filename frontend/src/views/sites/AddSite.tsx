@@ -2,7 +2,7 @@ import { Alert, Button, Form, Input, Modal } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
-import { useAddSite, useStart } from "../../api/sites";
+import { useAddSite, useStart } from "../../api/siteChanges";
 import styles from "./sites.module.css";
 import { SiteForm } from "./SiteForm";
 

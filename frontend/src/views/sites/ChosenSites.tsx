@@ -4,9 +4,9 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import { Problem, type Site } from "../../api/client";
-import { useRefusal } from "../../api/people";
+import { useRefusal } from "../../api/me";
 import { atEach } from "../../api/several";
-import { useChangeLabels, useRemoveSite, useRestoreSite } from "../../api/sites";
+import { useChangeLabels, useRemoveSite, useRestoreSite } from "../../api/siteChanges";
 import styles from "./sites.module.css";
 
 type Props = { sites: Site[]; done: () => void };

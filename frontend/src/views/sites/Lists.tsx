@@ -1,8 +1,8 @@
 import { Alert, Button } from "antd";
 import { useRef, useState } from "react";
 
-import { useImportSites, useRemoved, useRestoreSite } from "../../api/sites";
-import { useRefusal } from "../../api/people";
+import { useImportSites, useRemoved, useRestoreSite } from "../../api/siteChanges";
+import { useRefusal } from "../../api/me";
 import { when } from "../../app/units";
 import styles from "./sites.module.css";
 

@@ -1,12 +1,12 @@
-import { Button } from "antd";
-import type { ReactNode } from "react";
+import { lazy, Suspense } from "react";
 import { Link } from "react-router";
 
-import { isLooking, pictureOf, useChecks, useOrderCheck } from "../../api/checks";
-import type { Site } from "../../api/client";
+import { pictureOf, type Site } from "../../api/client";
 import { ago, when } from "../../app/units";
 import styles from "./sites.module.css";
 import { STATES } from "./states";
+
+const NotSeen = lazy(async () => ({ default: (await import("./NotSeen")).NotSeen }));
 
 type Props = { site: Site; chosen: boolean; choose: (chosen: boolean) => void };
 
@@ -47,24 +47,17 @@ export function SiteRow({ site, chosen, choose }: Props) {
 
 /** The site's icon as visitors get it, when it was looked at last, at 16 and 32 px. */
 function SeenIcon({ site }: { site: Site }) {
-  const look = useOrderCheck(site.id);
-  const checks = useChecks(site.id, look.isSuccess);
-  if (checks.data?.[0] && isLooking(checks.data[0])) return <Unseen>looking …</Unseen>;
   if (!site.seen) {
     return (
-      <Unseen>
-        {site.address ? (
-          <Button size="small" loading={look.isPending} onClick={() => look.mutate(undefined)}>
-            Look now<span className="unseen"> at {site.name}</span>
-          </Button>
-        ) : (
-          "not looked at"
-        )}
-      </Unseen>
+      <div className={`${styles.icons} ${styles.none}`}>
+        <Suspense>
+          <NotSeen site={site} />
+        </Suspense>
+      </div>
     );
   }
   const { check_id, sha256, at } = site.seen;
-  if (!sha256) return <Unseen>no icon, {ago(at)}</Unseen>;
+  if (!sha256) return <div className={`${styles.icons} ${styles.none}`}>no icon, {ago(at)}</div>;
   return (
     <div className={styles.icons} title={`Seen ${when(at)}`}>
       {[16, 32].map((size) => (
@@ -74,13 +67,10 @@ function SeenIcon({ site }: { site: Site }) {
           alt={`Icon of ${site.name} as visitors get it, ${size} px`}
           width={size}
           height={size}
+          loading="lazy"
         />
       ))}
       <span className={styles.seen}>{ago(at)}</span>
     </div>
   );
 }
-
-const Unseen = ({ children }: { children: ReactNode }) => (
-  <div className={`${styles.icons} ${styles.none}`}>{children}</div>
-);

@@ -1,7 +1,7 @@
 import { Button } from "antd";
 import { lazy, Suspense, useDeferredValue, useState } from "react";
 
-import { useRefusal } from "../../api/people";
+import { useRefusal } from "../../api/me";
 import { useSites } from "../../api/sites";
 import { Loading } from "../../app/Loading";
 import { EVERYTHING, narrowed } from "./narrowing";

@@ -6,7 +6,13 @@ export const STATES: Record<
   { sign: string; label: string; next: string; view: string; tone: string }
 > = {
   empty: { sign: "○", label: "No icon yet", next: "Choose an artwork", view: "artwork", tone: "second" },
-  draft: { sign: "◐", label: "Draft ahead", next: "Go on at the bench", view: "bench", tone: "caution" },
+  draft: {
+    sign: "◐",
+    label: "Changed since the build",
+    next: "Go on at the bench",
+    view: "bench",
+    tone: "caution",
+  },
   built: {
     sign: "◑",
     label: "Built, not installed",

@@ -45,7 +45,7 @@ export function DrawingBench({ title, drawing, complete, changedId, children }: 
             {changedId === undefined ? "Keep as artwork" : "Keep the change"}
           </Button>
           <Link to={changedId === undefined ? shelf : `${shelf}?piece=${changedId}`}>
-            <Button>Leave it</Button>
+            <Button>Cancel</Button>
           </Link>
         </div>
       </section>

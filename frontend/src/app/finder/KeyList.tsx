@@ -11,10 +11,11 @@ const KEYS: [string, string][] = [
   ["Wheel", "pans the stage, with Ctrl or ⌘ zooms"],
   ["Ctrl or ⌘ Z", "undo, with Shift do again"],
   ["Ctrl or ⌘ Enter", "build the set"],
+  ["Ctrl or ⌘ K", "find any action, site, artwork or word"],
   ["?", "this list"],
 ];
 
-/** The keys of the bench. */
+/** Every key, and the way to the documentation. */
 export function KeyList({ close }: { close: () => void }) {
   return (
     <Modal open getContainer={false} title="Keys" footer={null} onCancel={close}>
@@ -28,6 +29,11 @@ export function KeyList({ close }: { close: () => void }) {
           </dd>,
         ])}
       </dl>
+      <p>
+        <a href="/docs/index.html" target="_blank" rel="noreferrer" style={{ textDecoration: "underline" }}>
+          How Bexi works
+        </a>
+      </p>
     </Modal>
   );
 }

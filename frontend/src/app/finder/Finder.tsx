@@ -1,0 +1,105 @@
+import { Input, Modal } from "antd";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+
+import { useShelf } from "../../api/artwork";
+import type { Site } from "../../api/client";
+import { useSites } from "../../api/sites";
+import styles from "./finder.module.css";
+import { controlsHere, type Found, withWords } from "./here";
+import { WORDS } from "./words";
+
+const MOST = 12;
+const VIEWS = [
+  ["artwork", "Artwork"],
+  ["bench", "Bench"],
+  ["set", "Set"],
+  ["install", "Install"],
+  ["live-check", "Live check"],
+] as const;
+
+type Props = { siteId: number | undefined; listKeys: () => void; close: () => void };
+
+/** Finds every action of the screen, view, site, piece and word of ours, by any of its words. */
+export function Finder({ siteId, listKeys, close }: Props) {
+  const [typed, setTyped] = useState("");
+  const [at, setAt] = useState(0);
+  const [here] = useState(controlsHere);
+  const sites = useSites();
+  const shelf = useShelf(typed, "all", 1);
+  const navigate = useNavigate();
+  const to = (path: string) => () => void navigate(path);
+  const known = sites.data ?? [];
+  const site = known.find(({ id }) => id === siteId);
+  const pieces = (typed && site && shelf.data?.pieces) || [];
+  const everything: Found[] = [
+    ...here,
+    ...(site ? viewsOf(site, to) : []),
+    ...known.map(({ id, name }) => ({ name, what: "site", go: to(`/sites/${id}/bench`) })),
+    ...pieces.map(({ id, title }) => ({
+      name: title,
+      what: "artwork",
+      go: to(`/sites/${site?.id}/artwork?piece=${id}`),
+    })),
+    { name: "All sites", what: "view", go: to("/") },
+    { name: "Stand-in visitor", what: "view, a simulated browser and phone", go: to("/visitor") },
+    { name: "People and account", what: "view", go: to("/account") },
+    { name: "Keys", what: "every key", key: "?", go: listKeys },
+    { name: "How it works", what: "documentation", go: () => void window.open("/docs/index.html", "_blank") },
+    ...Object.entries(WORDS).map(([name, what]) => ({ name, what: `means ${what}`, go: () => undefined })),
+  ];
+  const found = withWords(everything, typed).slice(0, MOST);
+  const chosen = found[Math.min(at, found.length - 1)];
+  const take = (one: Found | undefined) => {
+    if (!one) return;
+    close();
+    setTimeout(one.go); // once the dialog has given the focus back
+  };
+  return (
+    <Modal open getContainer={false} title="Find" footer={null} onCancel={close}>
+      <Input
+        autoFocus
+        role="combobox"
+        aria-label="An action, site, artwork or word"
+        aria-expanded
+        aria-controls="found"
+        aria-activedescendant={chosen ? `found-${found.indexOf(chosen)}` : undefined}
+        placeholder="An action, site, artwork or word"
+        value={typed}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          setAt(0);
+        }}
+        onKeyDown={(event) => {
+          const by = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
+          if (by) {
+            event.preventDefault();
+            setAt((Math.min(at, found.length - 1) + by + found.length) % (found.length || 1));
+          }
+          if (event.key === "Enter") take(chosen);
+        }}
+      />
+      <ul id="found" role="listbox" aria-label="Found" className={styles.found}>
+        {found.map((one, number) => (
+          <li
+            key={`${one.name} ${one.what}`}
+            id={`found-${number}`}
+            role="option"
+            aria-selected={one === chosen}
+            onClick={() => take(one)}
+          >
+            <span>{one.name}</span>
+            <span className={styles.what}>{one.what}</span>
+            {one.key && <kbd className="reading">{one.key}</kbd>}
+          </li>
+        ))}
+      </ul>
+      <p role="status" className={styles.what}>
+        {found.length ? "Arrows choose, Enter takes." : "Nothing is called so. Try another word."}
+      </p>
+    </Modal>
+  );
+}
+
+const viewsOf = ({ id, name }: Site, to: (path: string) => () => void): Found[] =>
+  VIEWS.map(([path, label]) => ({ name: label, what: `view of ${name}`, go: to(`/sites/${id}/${path}`) }));
