@@ -1,5 +1,7 @@
 """Ctrl or ⌘ K finds everything; ? lists the keys, on every view."""
 
+import re
+
 from playwright.sync_api import expect
 
 from tests.browser.test_views import ViewTestCase
@@ -21,14 +23,15 @@ class FinderTests(ViewTestCase):
     def test_views_sites_pieces_and_words_are_found_by_keyboard_alone(self):
         page = self.view("set")
         page.get_by_role("heading", name="Build 1", exact=True).wait_for()
-        for typed, address in (("live", "live-check"), ("disc", "artwork?piece="), ("crew rota site", "bench")):
+        for typed, address in (("live", "live-check"), ("disc", r"artwork\?piece="), ("crew rota site", "bench")):
             page.keyboard.press("Control+k")
             expect(page.get_by_role("combobox", name="An action")).to_be_focused()
             page.keyboard.type(typed)
+            expect(page.get_by_role("combobox", name="An action")).to_have_value(typed)
             expect(page.get_by_role("option").first).to_be_visible()
-            page.wait_for_timeout(300)  # pieces are asked for
+            page.wait_for_timeout(600)  # pieces are asked for
             page.keyboard.press("Enter")
-            page.wait_for_url(f"**/sites/{self.site.pk}/{address}**")
+            expect(page).to_have_url(re.compile(rf"/sites/{self.site.pk}/{address}"))
         page.keyboard.press("Control+k")
         expect(page.get_by_role("combobox", name="An action")).to_be_focused()
         page.keyboard.type("plate means")

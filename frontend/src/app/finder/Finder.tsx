@@ -56,7 +56,15 @@ export function Finder({ siteId, listKeys, close }: Props) {
     setTimeout(one.go); // once the dialog has given the focus back
   };
   return (
-    <Modal open getContainer={false} title="Find" footer={null} onCancel={close}>
+    <Modal
+      open
+      getContainer={false}
+      title="Find"
+      footer={null}
+      onCancel={close}
+      transitionName=""
+      maskTransitionName=""
+    >
       <Input
         autoFocus
         role="combobox"
