@@ -37,6 +37,11 @@ class Work(models.Model):
         """Whether it is under way with nobody to do it; as long as a worker is alive, it may wait for its turn."""
         return not self.is_over and timezone.now() - self.changed >= worker.GONE_AFTER and not worker.is_alive()
 
+    @property
+    def has_no_worker(self) -> bool:
+        """Whether it waits for a worker, and none answers."""
+        return self.state == "waiting" and not worker.is_alive(worker.MISSED_AFTER)
+
     def ask_to_stop(self) -> None:
         """Have it end before its next step."""
         self.stop_asked = True

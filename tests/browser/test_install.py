@@ -67,7 +67,7 @@ class InstallViewTests(ViewTestCase):
         page = self.view("install")
         expect(page.get_by_role("alert")).to_contain_text("There is no folder /nowhere/at/all")
         page.get_by_role("button", name="Change the place").click()
-        page.get_by_label("Where its files live").fill(str(self.root))
+        page.get_by_label("Folder", exact=True).fill(str(self.root))
         page.get_by_role("button", name="Save").click()
         expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
 

@@ -30,7 +30,7 @@ class StoryTests(BrowserTestCase):
         page.get_by_role("button", name="It has no address yet").click()
         page.get_by_label("Name").fill("Ferry")
         page.get_by_label("Address, as visitors type it").fill(address)
-        page.get_by_label("Where its files live").fill(str(site))
+        page.get_by_label("Folder", exact=True).fill(str(site))
         page.get_by_role("button", name="Add the site").click()
 
         expect(page.get_by_role("button", name="Choose files")).to_be_visible()

@@ -137,8 +137,13 @@ class WorkerTests(TransactionTestCase):
         self.assertTrue(waiting.is_lost)
         self.assertFalse(BuildRun(changed=timezone.now()).is_lost)
         self.assertFalse(BuildRun(changed=waiting.changed, state=RunState.DONE).is_lost)
+        self.assertTrue(waiting.has_no_worker)
         with mock.patch("threading.Thread"):
             worker.keep_beating()
+        self.assertFalse(waiting.is_lost)
+        self.assertFalse(waiting.has_no_worker)
+        WorkerSeen.objects.update(at=timezone.now() - timedelta(seconds=3))
+        self.assertTrue(waiting.has_no_worker)  # said before it counts as lost
         self.assertFalse(waiting.is_lost)
         WorkerSeen.objects.update(at=timezone.now() - timedelta(minutes=1))
         self.assertTrue(waiting.is_lost)

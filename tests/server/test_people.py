@@ -254,6 +254,31 @@ class AllowedFoldersTests(ApiTestCase):
                 self.assertEqual(refused, not allowed)
 
 
+class FolderListingTests(ApiTestCase):
+    def test_folders_are_listed_within_the_roots_only(self):
+        root = self.folder / "sites"
+        for name in ("ferry/pics", ".git", "tide"):
+            (root / name).mkdir(parents=True)
+        (root / "out").symlink_to(self.folder)
+        (root / "file").touch()
+        with override_settings(PLACE_ROOTS=[root]):
+            top = self.ask("GET", "folders").json()
+            self.assertEqual((top["folders"], top["parent"]), (["ferry", "out", "tide"], None))
+            below = self.ask("GET", f"folders?path={root}/ferry").json()
+            self.assertEqual((below["folders"], below["parent"]), (["pics"], str(root)))
+            for path in (self.folder, f"{root}/../", f"{root}/out", "/"):
+                self.problem(self.ask("GET", f"folders?path={path}"), 409, "folder-not-allowed")
+            self.problem(self.ask("GET", f"folders?path={root}/gone"), 409, "folder-unreadable")
+        with override_settings(REACHED_AS=["bexi.example"]):
+            accounts.add("ines", PASSWORD, Role.ADMINISTERS)
+            _, secret = tokens.make(User.objects.get(), "ci", Role.INSTALLS, 1)
+            answer = self.client.get("/api/folders", headers={"Authorization": f"Bearer {secret}"})
+            self.problem(answer, 409, "folder-not-allowed")
+
+    def test_on_ones_own_machine_every_folder_may_be_looked_into(self):
+        self.assertIsNone(self.ask("GET", "folders?path=/").json()["parent"])
+
+
 class HistoryTests(PeopleCase):
     def test_who_changed_the_place_is_shown_and_exported(self):
         site = Site.objects.create(name="Ferry")

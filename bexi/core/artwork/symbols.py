@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from bexi.core.artwork.ink import Box, find_ink
 from bexi.core.artwork.pictures import Vector
 from bexi.core.artwork.plate import DARK, SIDE, Plate, drawing
+from bexi.core.artwork.subjects import SUBJECTS
 from bexi.core.artwork.vector import render_whole
 from bexi.core.errors import ArtworkRefused
 from bexi.core.pixels.colour import Colour
@@ -13,6 +14,9 @@ from bexi.core.pixels.colour import Colour
 GRID = 24
 """Symbols are drawn on a square of this many units with lines 2 units thick."""
 _FINE = 16
+_NOTHING = 5
+_SHORTEST_BEGINNING = 3
+_VARIANTS = {"off", "x", "plus", "minus", "check", "dashed", "circle", "square", "2", "big", "dot", "alert", "cog"}
 
 
 @dataclass(frozen=True)
@@ -70,10 +74,34 @@ def _ink_bounds(lines: str) -> tuple[float, float, float, float]:
 
 
 def search(words: str, shapes: Mapping[str, SymbolShape]) -> Iterator[SymbolShape]:
-    """Symbols that every word is found in, in their name first, then in their search words."""
+    """Symbols for every word asked: those of a subject first, then by whole words, then by how words begin.
+
+    Of symbols found alike the plainer name comes first, so that variants follow what they vary.
+    """
     asked = words.lower().split()
-    named = [shape for shape in shapes.values() if all(word in shape.name for word in asked)]
-    yield from sorted(named, key=lambda shape: (len(shape.name), shape.name))
-    for shape in shapes.values():
-        if shape not in named and all(any(word in one for one in (shape.name, *shape.words)) for word in asked):
-            yield shape
+    if not asked:
+        return
+    found = [(max(_distance(word, shape) for word in asked), shape) for shape in shapes.values()]
+    fitting = [one for one in found if one[0] < _NOTHING]
+    yield from (shape for _, shape in sorted(fitting, key=lambda one: (one[0], *_plainness(one[1]))))
+
+
+def _distance(word: str, shape: SymbolShape) -> int:
+    """How far a symbol is from a word: 0 the very name or a symbol of that subject, up to _NOTHING."""
+    subject = SUBJECTS.get(word, ())
+    if shape.name == word or shape.name in subject:
+        return 0
+    parts, tags = shape.name.split("-"), [part for tag in shape.words for part in (tag, *tag.split())]
+    if word in parts:
+        return 1
+    if word in tags:
+        return 2
+    begins = len(word) >= _SHORTEST_BEGINNING and not subject  # a known subject is no beginning of another word
+    if begins and any(part.startswith(word) for part in parts):
+        return 3
+    return 4 if begins and any(tag.startswith(word) for tag in tags) else _NOTHING
+
+
+def _plainness(shape: SymbolShape) -> tuple[int, int, str]:
+    parts = shape.name.split("-")
+    return sum(part in _VARIANTS for part in parts), len(parts), shape.name

@@ -95,7 +95,10 @@ class BuildIn(Schema):
 
 
 class BuildRunOut(Schema):
-    """`done` of `total` files are finished; `build_id` is there once it is done, `problem` when it failed."""
+    """`done` of `total` files are finished; `build_id` is there once it is done, `problem` when it failed.
+
+    `has_no_worker` while it waits and no worker answers.
+    """
 
     id: int
     state: RunState
@@ -105,6 +108,7 @@ class BuildRunOut(Schema):
     current: str
     problem: str
     build_id: int | None
+    has_no_worker: bool
 
     @classmethod
     def of(cls, run: BuildRun) -> "BuildRunOut":

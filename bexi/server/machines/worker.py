@@ -13,8 +13,11 @@ from django.utils import timezone
 from bexi.server.machines.models import WorkerSeen
 
 logger = logging.getLogger(__name__)
-_EVERY_SECONDS = 5
+_EVERY_SECONDS = 1
 GONE_AFTER = timedelta(seconds=20)
+"""From then on its work is lost."""
+MISSED_AFTER = timedelta(seconds=3)
+"""From then on whoever waits for it is told."""
 _FORGOTTEN_AFTER = timedelta(days=1)
 
 
@@ -35,9 +38,9 @@ def be_heard(name: str) -> None:
         logger.warning("The worker could not be noted: %s", error)
 
 
-def is_alive() -> bool:
+def is_alive(lately: timedelta = GONE_AFTER) -> bool:
     """Whether any worker was heard of lately."""
-    return WorkerSeen.objects.filter(at__gte=timezone.now() - GONE_AFTER).exists()
+    return WorkerSeen.objects.filter(at__gte=timezone.now() - lately).exists()
 
 
 def _beat(name: str) -> None:

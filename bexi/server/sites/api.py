@@ -7,18 +7,18 @@ from urllib.parse import urlsplit
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import Field, File, Router, Schema
+from ninja import Field, File, Query, Router, Schema
 from ninja.files import UploadedFile
 from pydantic import AfterValidator, StringConstraints, ValidationError
 
 from bexi.core.errors import HostRefused
 from bexi.core.livesite.served import joined
 from bexi.hosts.place import Place, PlaceKind
-from bexi.server.people.asking import person_of
+from bexi.server.people.asking import Needs, person_of
 from bexi.server.people.roles import Role
 from bexi.server.problems import Conflict
 from bexi.server.sites import listing
-from bexi.server.sites.allowed_folders import refuse_folder
+from bexi.server.sites.allowed_folders import Listing, look_into, refuse_folder
 from bexi.server.sites.deeds import note
 from bexi.server.sites.models import DeedKind, Site, account_changed
 from bexi.server.sites.status import SiteState, latest, state_of, with_latest
@@ -112,6 +112,12 @@ class SiteOut(Schema):
         )
 
 
+class FolderOut(Schema):
+    path: str
+    parent: str | None
+    folders: list[str]
+
+
 class RemovedOut(Schema):
     id: int
     name: str
@@ -200,6 +206,12 @@ def _read_rows(rows: list[listing.Row]) -> list[dict[str, Any]]:
         told_of = "; ".join(wrong[:_MOST_TOLD]) + (f"; and {len(wrong) - _MOST_TOLD} more" * (len(wrong) > _MOST_TOLD))
         raise listing.ListRefused("lines-wrong", f"Nothing was added. Mend these first: {told_of}.")
     return read
+
+
+@router.get("/folders", response=FolderOut, auth=Needs(Role.INSTALLS))
+def list_folders(request: HttpRequest, path: Annotated[str, Query(max_length=4000)] = "") -> Listing:
+    """The folders of this machine below one, among which a site's top folder is chosen."""
+    return look_into(path)
 
 
 @router.get("/sites/removed", response=list[RemovedOut])

@@ -220,6 +220,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/folders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Folders
+         * @description The folders of this machine below one, among which a site's top folder is chosen.
+         */
+        get: operations["bexi_server_sites_api_list_folders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/removed": {
         parameters: {
             query?: never;
@@ -2160,6 +2180,15 @@ export interface components {
             /** Here Already */
             here_already: number;
         };
+        /** FolderOut */
+        FolderOut: {
+            /** Path */
+            path: string;
+            /** Parent */
+            parent: string | null;
+            /** Folders */
+            folders: string[];
+        };
         /** RemovedOut */
         RemovedOut: {
             /** Id */
@@ -3265,6 +3294,8 @@ export interface components {
         /**
          * BuildRunOut
          * @description `done` of `total` files are finished; `build_id` is there once it is done, `problem` when it failed.
+         *
+         *     `has_no_worker` while it waits and no worker answers.
          */
         BuildRunOut: {
             /** Id */
@@ -3282,6 +3313,8 @@ export interface components {
             problem: string;
             /** Build Id */
             build_id: number | null;
+            /** Has No Worker */
+            has_no_worker: boolean;
         };
         /**
          * RunState
@@ -4354,6 +4387,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ImportedOut"];
+                };
+            };
+        };
+    };
+    bexi_server_sites_api_list_folders: {
+        parameters: {
+            query?: {
+                path?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FolderOut"];
                 };
             };
         };

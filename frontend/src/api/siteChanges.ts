@@ -50,3 +50,12 @@ export const useAddSite = () => useChange((body: SiteInput) => answer(client.POS
 
 export const useChangeSite = (siteId: number) =>
   useChange((body: SiteInput) => answer(client.PUT("/api/sites/{site_id}", { ...site(siteId), body })));
+
+/** The folders of this machine below one, in the first that sites may live in for an empty path. */
+export const useFolders = (path: string, enabled: boolean) =>
+  useQuery({
+    queryKey: ["folders", path],
+    queryFn: () => answer(client.GET("/api/folders", { params: { query: { path } } })),
+    enabled,
+    retry: false,
+  });

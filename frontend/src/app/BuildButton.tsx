@@ -8,6 +8,7 @@ import { isUnderWay, useBuildRun, useBuildSite, useStopRun } from "../api/builds
 import { useDraft, useDraftById } from "../api/drafts";
 import { useRefusal } from "../api/me";
 import { plansSaved } from "../api/plans";
+import { Outcome } from "./Outcome";
 import { DraftSaving, NOT_SAVED } from "./draftSaving";
 import styles from "./shell.module.css";
 
@@ -54,11 +55,7 @@ export function BuildButton({ site }: { site: Site }) {
     const stayed = awaited.current.from === pathname; // who went on to something else is left there
     awaited.current = undefined;
     void queries.invalidateQueries();
-    if (run.data.state === "done") {
-      if (stayed) void navigate(`/sites/${site.id}/set`);
-      else void message.success("The set is built.");
-    } else if (run.data.state === "stopped") void message.info("Stopped. Nothing of this build was kept.");
-    else void message.error(run.data.problem, 8);
+    if (run.data.state === "done" && stayed) void navigate(`/sites/${site.id}/set`);
   });
   useEffect(() => onEnd(), [run.data]);
   const onKey = useEffectEvent((event: KeyboardEvent) => {
@@ -73,11 +70,15 @@ export function BuildButton({ site }: { site: Site }) {
 
   if (!draft.data) return null;
   if (run.data && isUnderWay(run.data)) {
-    const { id, done, total, current, stop_asked } = run.data;
+    const { id, done, total, current, stop_asked, has_no_worker } = run.data;
     return (
       <div className={styles.running} role="status" aria-label="Build under way">
         <span className="reading">
-          {total ? `${done} of ${total} files` : "Waiting to begin"}
+          {has_no_worker
+            ? "Waiting: no worker answers. Start Bexi again."
+            : total
+              ? `${done} of ${total} files`
+              : "Waiting to begin"}
           {current && <span className="unseen">, last {current}</span>}
         </span>
         <Progress
@@ -93,14 +94,17 @@ export function BuildButton({ site }: { site: Site }) {
     );
   }
   return (
-    <Button
-      className={onBench ? "main-action" : (styles.quiet ?? "")}
-      loading={build.isPending}
-      disabled={refusal !== undefined}
-      title={refusal ?? ""}
-      onClick={() => void start()}
-    >
-      Build the set
-    </Button>
+    <>
+      {run.data && <Outcome run={run.data} siteId={site.id} />}
+      <Button
+        className={onBench ? "main-action" : (styles.quiet ?? "")}
+        loading={build.isPending}
+        disabled={refusal !== undefined}
+        title={refusal ?? ""}
+        onClick={() => void start()}
+      >
+        Build the set
+      </Button>
+    </>
   );
 }

@@ -9,6 +9,7 @@ from bexi.core.artwork.facts import Facts, measure
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.letters import Letters, draw_letters
 from bexi.core.artwork.plate import SIDE, Plate, PlateShape
+from bexi.core.artwork.subjects import SUBJECTS
 from bexi.core.artwork.symbols import Symbol, draw_symbol, search
 from bexi.core.artwork.vector import render_whole
 from bexi.core.errors import ArtworkRefused
@@ -111,6 +112,27 @@ class SymbolTests(TestCase):
         self.assertEqual(names[0], "anchor")
         self.assertIn("ship", [shape.name for shape in search("boat", symbol_shapes())])
         self.assertEqual(list(search("zzzzqq", symbol_shapes())), [])
+
+    def test_symbols_are_found_by_the_word_one_thinks_of(self):
+        for words, expected in (
+            ("bread", "croissant"),
+            ("hair", "scissors"),
+            ("law", "scale"),
+            ("ferry", "ship"),
+            ("boat", "ship"),
+            ("house", "house"),
+            ("dog", "dog"),
+            ("coffee", "coffee"),
+            ("tree", "tree-pine"),
+            ("Garden", "flower"),
+        ):
+            with self.subTest(words):
+                found = [shape.name for shape in search(words, symbol_shapes())]
+                self.assertIn(expected, found[:4])
+        self.assertNotIn("ruler", [shape.name for shape in search("bread", symbol_shapes())])
+
+    def test_every_symbol_of_a_subject_is_there(self):
+        self.assertLessEqual({name for names in SUBJECTS.values() for name in names}, set(symbol_shapes()))
 
     def test_an_unknown_name_gets_a_hint(self):
         with self.assertRaises(ArtworkRefused) as caught:

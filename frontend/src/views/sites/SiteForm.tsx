@@ -1,6 +1,7 @@
 import { Alert, Button, Form, Input } from "antd";
 
 import type { SiteInput } from "../../api/client";
+import { PlaceField } from "./PlaceField";
 
 type Props = {
   initial: { name: string; address: string; place: string };
@@ -29,12 +30,8 @@ export function SiteForm({ initial, action, saving, save }: Props) {
       >
         <Input placeholder="merrowmouth.example" inputMode="url" />
       </Form.Item>
-      <Form.Item
-        name="place"
-        label="Where its files live"
-        extra="The site's top folder: the one whose files are served at /. A folder on this machine, or an account: sftp://user@host/folder, ftps:// or ftp://. Can be added later."
-      >
-        <Input spellCheck={false} />
+      <Form.Item name="place" label="Where its files live" extra="Can be said later.">
+        <PlaceField />
       </Form.Item>
       {saving.error && (
         <Alert type="error" showIcon title={saving.error.message} style={{ marginBottom: 16 }} />

@@ -1,0 +1,135 @@
+import { Button, Input, Segmented } from "antd";
+import { useState } from "react";
+
+import { useFolders } from "../../api/siteChanges";
+import { KINDS, type Kind, type Parts, partsOf, placeOf } from "./place";
+import styles from "./sites.module.css";
+
+type Props = { value?: string; onChange?: (place: string) => void };
+
+/** Where a site's files live: its kind first, then its few fields. A pasted address fills them. */
+export function PlaceField({ value = "", onChange }: Props) {
+  const [parts, setParts] = useState(() => partsOf(value));
+  const set = (part: Partial<Parts>) => {
+    const next = { ...parts, ...part };
+    setParts(next);
+    onChange?.(placeOf(next));
+  };
+  const typed = (text: string, name: "host" | "folder") =>
+    set(/^(sftp|ftps?):\/\//i.test(text.trim()) ? partsOf(text) : { [name]: text });
+  return (
+    <div className={styles.place}>
+      <Segmented
+        aria-label="How its files are reached"
+        value={parts.kind}
+        options={Object.entries(KINDS).map(([kind, label]) => ({ value: kind as Kind, label }))}
+        onChange={(kind) => set({ kind })}
+      />
+      {parts.kind === "folder" ? (
+        <Folder value={parts.folder} set={(folder) => typed(folder, "folder")} />
+      ) : (
+        <div className={styles.account}>
+          <label>
+            Host, or a whole address
+            <Input
+              value={parts.host}
+              placeholder="files.example"
+              spellCheck={false}
+              onChange={(event) => typed(event.target.value, "host")}
+            />
+          </label>
+          <label>
+            Port
+            <Input
+              value={parts.port}
+              inputMode="numeric"
+              placeholder={parts.kind === "sftp" ? "22" : "21"}
+              onChange={(event) => set({ port: event.target.value.replace(/\D/g, "").slice(0, 5) })}
+            />
+          </label>
+          <label>
+            User
+            <Input
+              value={parts.user}
+              placeholder="harbour"
+              autoComplete="off"
+              spellCheck={false}
+              onChange={(event) => set({ user: event.target.value })}
+            />
+          </label>
+          <label>
+            Top folder there
+            <Input
+              value={parts.folder}
+              placeholder="/www"
+              spellCheck={false}
+              onChange={(event) => set({ folder: event.target.value })}
+            />
+          </label>
+        </div>
+      )}
+      <p>
+        The top folder is the one whose files are served at /.{" "}
+        {parts.kind === "ftp" && "FTP hides nothing on the way, the password included. "}
+        {parts.kind !== "folder" && "The password is asked for when it is needed. "}
+        Without an account: leave it empty, and install by hand or by a ZIP of the site on the Install view.
+      </p>
+    </div>
+  );
+}
+
+/** A folder of this machine, typed or chosen step by step. */
+function Folder({ value, set }: { value: string; set: (folder: string) => void }) {
+  const [open, setOpen] = useState(false);
+  const folders = useFolders(value, open);
+  return (
+    <>
+      <div className={styles.label}>
+        <Input
+          aria-label="Folder"
+          value={value}
+          placeholder="/srv/www/merrowmouth"
+          spellCheck={false}
+          onChange={(event) => set(event.target.value)}
+        />
+        <Button aria-expanded={open} onClick={() => setOpen(!open)}>
+          Choose
+        </Button>
+      </div>
+      {open && (
+        <div className={styles.folders}>
+          {folders.error && <p data-tone="caution">{folders.error.message}</p>}
+          {folders.data && (
+            <>
+              <code>{folders.data.path}</code>
+              <div>
+                {folders.data.parent && (
+                  <Button size="small" onClick={() => set(folders.data.parent ?? "")}>
+                    One up
+                  </Button>
+                )}
+                {folders.data.folders.map((name) => (
+                  <Button
+                    key={name}
+                    size="small"
+                    onClick={() => set(`${folders.data.path.replace(/\/$/, "")}/${name}`)}
+                  >
+                    {name}
+                  </Button>
+                ))}
+              </div>
+              <Button
+                onClick={() => {
+                  set(folders.data.path);
+                  setOpen(false);
+                }}
+              >
+                Take this folder
+              </Button>
+            </>
+          )}
+        </div>
+      )}
+    </>
+  );
+}
