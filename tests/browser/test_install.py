@@ -3,6 +3,7 @@ import re
 import zipfile
 from unittest import mock
 
+from django.test import override_settings
 from playwright.sync_api import expect
 
 from bexi.installing.step import Content, Step, StepKind
@@ -70,6 +71,38 @@ class InstallViewTests(ViewTestCase):
         page.get_by_label("Folder", exact=True).fill(str(self.root))
         page.get_by_role("button", name="Save").click()
         expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
+
+    def test_a_place_is_said_by_its_kind_and_a_pasted_address_fills_the_fields(self):
+        Site.objects.update(place="")
+        page = self.view("install")
+        page.get_by_text("SFTP", exact=True).click()
+        page.get_by_label("Host, or a whole address").fill("sftp://harbour%40ferry@files.example:2222/www/site")
+        for label, value in (
+            ("Host, or a whole address", "files.example"),
+            ("Port", "2222"),
+            ("User", "harbour@ferry"),
+            ("Top folder there", "/www/site"),
+        ):
+            expect(page.get_by_label(label, exact=True)).to_have_value(value)
+        page.get_by_text("FTPS", exact=True).click()
+        self.assert_no_axe_findings(page)
+        page.get_by_role("button", name="Save").click()
+        expect(page.get_by_text("An account reached by FTP over TLS")).to_be_visible()
+        self.assertEqual(Site.objects.get().place, "ftps://harbour%40ferry@files.example:2222/www/site")
+
+    def test_a_folder_is_chosen_step_by_step_below_the_allowed_ones(self):
+        Site.objects.update(place="")
+        with override_settings(PLACE_ROOTS=[self.served]):
+            page = self.view("install")
+            page.get_by_role("button", name="Choose", exact=True).click()
+            page.get_by_role("button", name="crew", exact=True).click()
+            expect(page.get_by_label("Folder", exact=True)).to_have_value(str(self.served.resolve() / "crew"))
+            page.get_by_role("button", name="One up").click()
+            expect(page.get_by_role("button", name="One up")).to_have_count(0)
+            page.get_by_role("button", name="crew", exact=True).click()
+            page.get_by_role("button", name="Take this folder").click()
+            page.get_by_role("button", name="Save").click()
+            expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
 
     def test_a_later_change_of_somebody_is_shown_and_asked_about(self):
         install_now(self.site)

@@ -123,6 +123,19 @@ class SetViewTests(ViewTestCase):
         self.assertTrue(run.stop_asked)
         BuildRun.objects.update(state=RunState.STOPPED)
         expect(page.get_by_role("button", name="Build the set")).to_be_visible()
+        page.reload()
+        expect(page.get_by_text("Stopped. Nothing of this build was kept.")).to_be_visible()  # until it is read
+        self.assert_no_axe_findings(page)
+        page.get_by_role("button", name="I have read it").click()
+        page.reload()
+        expect(page.get_by_role("button", name="Build the set")).to_be_visible()
+        expect(page.get_by_text("Stopped. Nothing of this build was kept.")).to_have_count(0)
+
+    def test_that_no_worker_answers_is_said(self):
+        order = {"artwork": self.artwork, "sources": self.build.sources, "recipe": self.build.recipe}
+        BuildRun.objects.create(site=self.site, **order)
+        page = self.view("set")
+        expect(page.get_by_text("Waiting: no worker answers. Start Bexi again.")).to_be_visible(timeout=3000)
 
     def test_the_package_and_the_drawn_icon_are_what_was_built(self):
         page = self.view("set")

@@ -9,6 +9,7 @@ from django.conf import settings
 from django.core.management import call_command
 from django.db import IntegrityError, connection, transaction
 from django.test import override_settings
+from PIL import Image
 
 from bexi.core.errors import HostRefused
 from bexi.core.livesite.served import Served
@@ -24,6 +25,7 @@ from bexi.standin.host import FTP_OFFSET, LOOPBACK, PORTS, SFTP_OFFSET, running
 from bexi.standin.mischief import Mischief
 from bexi.standin.sites import reset
 from tests.installing.places import FailingStorage, Killed, over
+from tests.pictures import decoded, encoded
 from tests.ports import free_port_range
 from tests.server.case import BenchTestCase
 
@@ -341,6 +343,22 @@ class InterruptedTests(InstallTestCase):
         self.ask("POST", f"installs/{journal.pk}/stop")
         services.run(journal)
         self.assertEqual((journal.state, self.files()), (InstallState.PUT_BACK, self.first))
+
+
+class OldPictureTests(InstallTestCase):
+    def test_the_icon_that_is_replaced_is_kept_and_shown_as_a_picture(self):
+        (self.root / "favicon.ico").write_bytes(encoded(Image.new("RGB", (16, 16), "#c03020"), "ICO"))
+        planned = self.plan()
+        address = f"/api/plannings/{planned['id']}/old-picture"
+        shown = self.client.get(f"{address}?path=favicon.ico&px=16")
+        self.assertEqual(decoded(shown.content)[0, 0].tolist(), [192, 48, 32, 255])
+        for path in ("icon-192.png", "index.html", "../secret", "favicon.ico/.."):
+            self.assertEqual(self.client.get(address, {"path": path}).status_code, 404, path)
+
+    def test_what_is_no_picture_is_not_shown(self):
+        self.assertEqual(
+            self.client.get(f"/api/plannings/{self.plan()['id']}/old-picture?path=favicon.ico").status_code, 404
+        )
 
 
 class OverSftpTests(InstallTestCase):

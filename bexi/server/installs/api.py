@@ -9,7 +9,7 @@ from django.db.models import Count
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils.text import slugify
-from ninja import File, Router, Schema
+from ninja import File, Query, Router, Schema
 from ninja.files import UploadedFile
 from pydantic import StringConstraints
 
@@ -22,6 +22,7 @@ from bexi.server.installs.models import Install, InstallState, KeptSecret, Plann
 from bexi.server.installs.planning import ALL_PAGES
 from bexi.server.people.asking import Needs, person_of
 from bexi.server.people.roles import Role
+from bexi.server.pictures import picture_response
 from bexi.server.sites.deeds import note
 from bexi.server.sites.models import DeedKind, Site
 
@@ -144,6 +145,7 @@ class PlanningOut(Schema):
     """`done` of `total` pages are read; `lost` when it is under way but nothing works on it any more."""
 
     id: int
+    build_id: int
     build_number: int
     place: str
     state: PlanningState
@@ -158,6 +160,7 @@ class PlanningOut(Schema):
         """A planning as the API tells it."""
         return cls(
             id=made.pk,
+            build_id=made.build_id,
             build_number=made.build.number,
             place=made.place,
             state=PlanningState(made.state),
@@ -287,6 +290,17 @@ def plan(request: HttpRequest, site_id: int, body: PlanningIn) -> tuple[int, Pla
 def look_at_planning(request: HttpRequest, planning_id: int) -> PlanningOut:
     """How far a planning is, and the plan once it is made."""
     return PlanningOut.of(planning.planning_by(planning_id))
+
+
+@router.get("/plannings/{planning_id}/old-picture", response=None)
+def old_picture(
+    request: HttpRequest, planning_id: int, path: str, px: Annotated[int, Query(ge=1, le=512)] = 16
+) -> HttpResponse:
+    """An icon that would be replaced, as a PNG that fits `px` best."""
+    sha256 = planning.old_picture(planning.planning_by(planning_id), path)
+    if sha256 is None:
+        raise Http404
+    return picture_response(sha256, px)
 
 
 @router.post("/plannings/{planning_id}/stop", response={202: None}, auth=Needs(Role.INSTALLS))

@@ -13,8 +13,9 @@ from bexi.core.sitehead.edit import edit_head
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
+from bexi.hosts.protocol import Host
 from bexi.installing.plan import InstallPlan, plan_install
-from bexi.installing.step import Content, StepKind
+from bexi.installing.step import Content, Step, StepKind
 from bexi.server import blobs, vault
 from bexi.server.builds.models import Build
 from bexi.server.builds.services import head_lines
@@ -23,6 +24,8 @@ from bexi.server.installs.places import place_warning, secret_of
 from bexi.server.machines import leases
 from bexi.server.sites.models import Site
 
+PICTURES = (".ico", ".png", ".svg", ".gif", ".jpg", ".jpeg", ".webp")
+MOST_PICTURE_BYTES = 2 * 1024 * 1024
 ALL_PAGES = "*"
 _TOLD_EVERY_SECONDS = 0.25
 
@@ -62,6 +65,7 @@ def _carry_out(planning: Planning) -> None:
             visited = urlsplit(planning.site.address).netloc
             plan = plan_install(host, head_lines(planning.build), wanted(planning.pages), told, visited, planning.rules)
             warning = " ".join(filter(None, (host.place_note, place_warning(planning.site, host))))
+            _keep_old_pictures(host, plan.steps)
         for data in plan.files.values():
             blobs.put(data)
         ended = {"state": PlanningState.DONE, "plan": _as_json(plan, warning)}
@@ -74,6 +78,20 @@ def _carry_out(planning: Planning) -> None:
         raise
     finally:
         _note(planning, sealed="", **ended)
+
+
+def _keep_old_pictures(host: Host, steps: Sequence[Step]) -> None:
+    """Keep the icons that will be replaced, to be shown beside the new ones."""
+    for step in steps:
+        replaced = step.kind in (StepKind.REPLACE, StepKind.REMOVE) and step.path.lower().endswith(PICTURES)
+        if replaced and step.before and step.before.size <= MOST_PICTURE_BYTES:
+            blobs.put(host.read(step.path) or b"")
+
+
+def old_picture(planning: Planning, path: str) -> str | None:
+    """The name under which an icon is kept that a plan would replace; None for what is no such icon."""
+    step = next((step for step in planning.read_steps if step.path == path), None)
+    return step.before.sha256 if step and step.before and path.lower().endswith(PICTURES) else None
 
 
 class _Told:

@@ -1428,6 +1428,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plannings/{planning_id}/old-picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Old Picture
+         * @description An icon that would be replaced, as a PNG that fits `px` best.
+         */
+        get: operations["bexi_server_installs_api_old_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plannings/{planning_id}/stop": {
         parameters: {
             query?: never;
@@ -3458,6 +3478,8 @@ export interface components {
         PlanningOut: {
             /** Id */
             id: number;
+            /** Build Id */
+            build_id: number;
             /** Build Number */
             build_number: number;
             /** Place */
@@ -6014,6 +6036,29 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PlanningOut"];
                 };
+            };
+        };
+    };
+    bexi_server_installs_api_old_picture: {
+        parameters: {
+            query: {
+                path: string;
+                px?: number;
+            };
+            header?: never;
+            path: {
+                planning_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -10,6 +10,7 @@ import { useSite } from "../../app/SiteFrame";
 import { ByHand } from "./ByHand";
 import { History } from "./History";
 import styles from "./install.module.css";
+import { OldAndNew } from "./OldAndNew";
 import { Place } from "./Place";
 import { Plan } from "./Plan";
 import { Reading } from "./Reading";
@@ -148,6 +149,7 @@ function PlanSection({ site, secret, ready, last }: Props) {
       {install.error && <Alert type="error" showIcon title={install.error.message} />}
       {last?.state === "put-back" && <Alert type="warning" showIcon closable title={last.problem} />}
       {plan.warning && <Alert type="warning" showIcon title={plan.warning} />}
+      {changes > 0 && <OldAndNew planning={planning} site={site} />}
       <ThereAlready found={plan.found} />
       <Pages pages={pages} set={setPages} />
       <Checkbox checked={rules} onChange={(event) => setRules(event.target.checked)}>

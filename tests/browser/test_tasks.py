@@ -1,0 +1,131 @@
+"""Three tasks set to somebody who has never seen Bexi, done by keyboard alone and by the words on the screen.
+
+What they do is counted: words looked up in the finder, fields filled, and presses of Tab on the way.
+"""
+
+import re
+from dataclasses import dataclass
+
+from playwright.sync_api import Page, expect
+
+from bexi.server.installs.starting import install_now
+from bexi.server.sites.models import Site
+from bexi.standin.account import PASSWORD, USER
+from bexi.standin.host import LOOPBACK, SFTP_OFFSET
+from tests.browser.case import BrowserTestCase
+from tests.browser.test_views import ViewTestCase
+from tests.pictures import BLUE_DISC
+
+MOST_TABS = 60
+LABEL = """() => {
+    const at = document.activeElement;
+    const label = at.labels?.[0]?.innerText || at.closest('.ant-form-item')?.querySelector('label')?.innerText;
+    return at.getAttribute('aria-label') || label || at.innerText || '';
+}"""
+
+
+@dataclass
+class Somebody:
+    """Has a keyboard and eyes."""
+
+    page: Page
+    actions: int = 0
+    tabs: int = 0
+
+    def sees(self, text: str) -> None:
+        expect(self.page.get_by_text(text).first).to_be_visible()
+
+    def presses(self, words: str) -> None:
+        """Finds a control or view by its words and takes it."""
+        self.page.keyboard.press("Control+k")
+        box = self.page.get_by_role("combobox", name="An action, site, artwork or word")
+        expect(box).to_be_focused()
+        self.page.keyboard.type(words)
+        expect(self.page.get_by_role("option").first).to_be_visible()
+        self.page.keyboard.press("Enter")
+        expect(box).to_have_count(0)
+        self.actions += 1
+
+    def goes_to(self, label: str) -> None:
+        """Tabs to what is called so."""
+        for _ in range(MOST_TABS):
+            if self.page.evaluate(LABEL).strip().startswith(label):
+                self.actions += 1
+                return
+            self.page.keyboard.press("Tab")
+            self.tabs += 1
+        raise AssertionError(f"{label} is not reached by Tab; at {self.page.evaluate(LABEL)!r}")
+
+    def fills(self, label: str, text: str) -> None:
+        self.goes_to(label)
+        self.page.keyboard.press("Control+a")
+        self.page.keyboard.type(text)
+
+    def enters(self) -> None:
+        self.page.keyboard.press("Enter")
+
+
+class TaskTests(BrowserTestCase):
+    def test_a_wide_logo_with_words_onto_a_site_by_sftp(self):
+        page = self.open("/")
+        page.get_by_role("heading", name="Sites").wait_for()
+        who = Somebody(page)
+        self.drop(page, BLUE_DISC, "logo.svg", "image/svg+xml")
+        who.sees("Which site is logo for?")
+        who.fills("Name of a new site", "Harbour log")
+        who.enters()
+        who.sees("What to make of logo")
+        who.presses("Build the set")
+        expect(page.get_by_role("heading", name="Build 1", exact=True)).to_be_visible()
+        who.presses("Install view")
+        who.sees("Say where the site lives")
+        who.fills("Folder", f"sftp://{USER}@{LOOPBACK}:{self.standin_port + SFTP_OFFSET}/log")
+        expect(page.get_by_label("User", exact=True)).to_have_value(USER)
+        who.presses("Save")
+        who.sees("An account reached by SFTP")
+        who.fills("Password, or a private key", PASSWORD)
+        who.enters()
+        who.sees("Agree to this key")
+        who.presses("Agree to this key")
+        button = page.get_by_role("button", name=re.compile("^Install .* changes$"))
+        expect(button).to_be_visible()
+        who.presses("Install changes")
+        who.sees("Build 1 is in place")
+        self.assertTrue((self.served / "log" / "icon-192.png").exists())
+        self.assertLessEqual(who.actions, 10)
+        self.assertLessEqual(who.tabs, MOST_TABS)
+
+    def test_letters_for_a_site_builders_field_of_32_px(self):
+        site = Site.objects.create(name="Ferry")
+        page = self.open(f"/sites/{site.pk}/artwork")
+        page.get_by_role("button", name="Draw letters").wait_for()
+        who = Somebody(page)
+        who.presses("Draw letters")
+        expect(page.get_by_role("heading", level=1)).to_be_focused()
+        who.fills("Letters", "MF")
+        who.presses("Keep as artwork")
+        who.presses("Put it on the bench")
+        who.sees("What to make of")
+        who.presses("Set view")
+        who.sees("One file for an upload field")
+        who.fills("Side in px", "32")
+        who.presses("Make it")
+        expect(page.get_by_role("link", name="ferry-32.png")).to_be_visible()
+        self.assertLessEqual(who.actions, 8)
+        self.assertLessEqual(who.tabs, MOST_TABS)
+
+
+class TakingBackTests(ViewTestCase):
+    def test_last_months_icon_is_taken_back(self):
+        before = (self.root / "parts/header.html").read_bytes()
+        install_now(self.site)
+        page = self.open("/")
+        page.get_by_role("link", name="Crew rota", exact=True).wait_for()
+        who = Somebody(page)
+        who.presses("Crew rota site")
+        who.presses("Install view")
+        who.sees("History")
+        who.presses("Undo")
+        who.sees("installed, then undone")
+        self.assertEqual((self.root / "parts/header.html").read_bytes(), before)
+        self.assertEqual((who.actions, who.tabs), (3, 0))
