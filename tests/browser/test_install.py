@@ -77,6 +77,7 @@ class InstallViewTests(ViewTestCase):
         page = self.view("install")
         page.get_by_text("SFTP", exact=True).click()
         page.get_by_label("Host, or a whole address").fill("sftp://harbour%40ferry@files.example:2222/www/site")
+        page.keyboard.press("Tab")
         for label, value in (
             ("Host, or a whole address", "files.example"),
             ("Port", "2222"),

@@ -1,5 +1,5 @@
 import { Alert, App, Button, Checkbox, Empty, Input } from "antd";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 
 import type { Install, Site } from "../../api/client";
@@ -57,6 +57,8 @@ export function InstallView() {
   );
 }
 
+type NothingProps = { site: Site; description: string; children?: ReactNode };
+
 type Props = { site: Site; secret: string; ready: boolean; last: Install | undefined };
 
 function PlanSection({ site, secret, ready, last }: Props) {
@@ -73,29 +75,26 @@ function PlanSection({ site, secret, ready, last }: Props) {
   const { message } = App.useApp();
   if (!site.has_build) {
     return (
-      <Empty
-        className={styles.empty ?? ""}
-        description="Nothing is built for this site yet. Build the set first."
-      >
+      <Nothing site={site} description="Nothing is built for this site yet. Build the set first.">
         <Link to={`/sites/${site.id}/bench`}>
           <Button type="primary">Go to the bench</Button>
         </Link>
-      </Empty>
+      </Nothing>
     );
   }
   if (!site.place) {
     return (
-      <Empty
-        className={styles.empty ?? ""}
+      <Nothing
+        site={site}
         description="Say where the site lives, at the right, or take the package there to install by hand."
       />
     );
   }
-  if (refusal) return <Empty className={styles.empty ?? ""} description={refusal} />;
+  if (refusal) return <Nothing site={site} description={refusal} />;
   if (!ready) {
     return (
-      <Empty
-        className={styles.empty ?? ""}
+      <Nothing
+        site={site}
         description="Enter the password or key at the right and try the connection. Then the plan is made."
       />
     );
@@ -159,6 +158,14 @@ function PlanSection({ site, secret, ready, last }: Props) {
     </section>
   );
 }
+
+/** Why there is no plan yet, and what to do. */
+const Nothing = ({ site, description, children }: NothingProps) => (
+  <div className={styles.empty}>
+    <h1 className="unseen">Install on {site.name}</h1>
+    <Empty description={description}>{children}</Empty>
+  </div>
+);
 
 type PagesProps = { pages: string; set: (pages: string) => void };
 

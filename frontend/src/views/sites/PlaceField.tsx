@@ -1,5 +1,5 @@
 import { Button, Input, Segmented } from "antd";
-import { useState } from "react";
+import { type ChangeEvent, useState } from "react";
 
 import { useFolders } from "../../api/siteChanges";
 import { KINDS, type Kind, type Parts, partsOf, placeOf } from "./place";
@@ -15,8 +15,15 @@ export function PlaceField({ value = "", onChange }: Props) {
     setParts(next);
     onChange?.(placeOf(next));
   };
-  const typed = (text: string, name: "host" | "folder") =>
-    set(/^(sftp|ftps?):\/\//i.test(text.trim()) ? partsOf(text) : { [name]: text });
+  /** A whole address fills the fields, once it is there: when it was pasted, or when the field is left. */
+  const take = (text: string) => {
+    if (/^(sftp|ftps?):\/\/./i.test(text.trim())) set(partsOf(text));
+  };
+  const typed = (event: ChangeEvent<HTMLInputElement>, name: "host" | "folder") => {
+    const text = event.target.value;
+    set({ [name]: text });
+    if ((event.nativeEvent as InputEvent).inputType !== "insertText") take(text);
+  };
   return (
     <div className={styles.place}>
       <Segmented
@@ -26,7 +33,12 @@ export function PlaceField({ value = "", onChange }: Props) {
         onChange={(kind) => set({ kind })}
       />
       {parts.kind === "folder" ? (
-        <Folder value={parts.folder} set={(folder) => typed(folder, "folder")} />
+        <Folder
+          value={parts.folder}
+          set={(folder) => set({ folder })}
+          typed={(event) => typed(event, "folder")}
+          left={() => take(parts.folder)}
+        />
       ) : (
         <div className={styles.account}>
           <label>
@@ -35,7 +47,8 @@ export function PlaceField({ value = "", onChange }: Props) {
               value={parts.host}
               placeholder="files.example"
               spellCheck={false}
-              onChange={(event) => typed(event.target.value, "host")}
+              onChange={(event) => typed(event, "host")}
+              onBlur={() => take(parts.host)}
             />
           </label>
           <label>
@@ -78,8 +91,15 @@ export function PlaceField({ value = "", onChange }: Props) {
   );
 }
 
+type FolderProps = {
+  value: string;
+  set: (folder: string) => void;
+  typed: (event: ChangeEvent<HTMLInputElement>) => void;
+  left: () => void;
+};
+
 /** A folder of this machine, typed or chosen step by step. */
-function Folder({ value, set }: { value: string; set: (folder: string) => void }) {
+function Folder({ value, set, typed, left }: FolderProps) {
   const [open, setOpen] = useState(false);
   const folders = useFolders(value, open);
   return (
@@ -90,7 +110,8 @@ function Folder({ value, set }: { value: string; set: (folder: string) => void }
           value={value}
           placeholder="/srv/www/merrowmouth"
           spellCheck={false}
-          onChange={(event) => set(event.target.value)}
+          onChange={typed}
+          onBlur={left}
         />
         <Button aria-expanded={open} onClick={() => setOpen(!open)}>
           Choose
