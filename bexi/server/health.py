@@ -1,6 +1,7 @@
 """How Bexi itself fares: settings, disk, database, worker."""
 
 import shutil
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from django.conf import settings
@@ -76,10 +77,18 @@ def _database() -> str:
 
 
 def _people() -> str:
-    if not settings.REACHED_AS or accounts.administrators().exists():
+    if not settings.REACHED_AS or _asked(accounts.administrators().exists):
         return ""
     return "nobody administers Bexi, so nobody gets in from elsewhere; add an account with bexi user add NAME."
 
 
 def _worker() -> str:
-    return "" if worker.is_alive() else "it does not run; builds, installations and checks wait for it."
+    return "" if _asked(worker.is_alive) else "it does not run; builds, installations and checks wait for it."
+
+
+def _asked(question: Callable[[], bool]) -> bool:
+    """What the database answers; no for one that is not there yet, or of another version."""
+    try:
+        return question()
+    except DatabaseError:
+        return False

@@ -2,6 +2,7 @@ import socket
 from unittest import mock
 
 from django.conf import settings
+from django.db import OperationalError
 from django.test import TestCase, override_settings
 from typer.testing import CliRunner
 
@@ -75,6 +76,10 @@ class HealthTests(TestCase):
     def test_who_is_elsewhere_is_told_no_more_than_that_it_is_ill(self):
         with mock.patch.object(health.worker, "is_alive", return_value=False), quiet("django.request"):
             self.assertEqual(self.client.get("/health", REMOTE_ADDR="10.0.0.9").json()["worker"], "ill")
+
+    def test_a_database_that_is_not_there_yet_is_no_worker_either(self):
+        with mock.patch.object(health.worker, "is_alive", side_effect=OperationalError("no such table")):
+            self.assertIn("does not run", health.state_of_health().looked_at["worker"])
 
     def test_a_full_or_closed_disk_is_said(self):
         with mock.patch.object(health.shutil, "disk_usage") as usage:
