@@ -32,7 +32,7 @@ VIEWS = {
     "install-over-sftp": "/sites/3/install",
     "live-check": "/sites/3/live-check",
     "visitor": "/visitor",
-    "several": "/several?sites=1,2,3",
+    "several": "/several#1,2,3",
     "people": "/account",
 }
 

@@ -66,7 +66,7 @@ class FindingTests(SeveralTestCase):
 
 class TogetherTests(SeveralTestCase):
     def test_taken_over_built_planned_installed_and_undone_together(self):
-        page = self.open(f"/several?sites={self.crew.pk},{self.log.pk}")
+        page = self.open(f"/several#{self.crew.pk},{self.log.pk}")
         page.get_by_text("Take over what another site has").click()
         page.get_by_role("combobox", name="The site to take from").click()
         page.get_by_title("Crew rota").last.click()
@@ -86,7 +86,7 @@ class TogetherTests(SeveralTestCase):
         self.assertTrue((self.served / "crew" / "icon-192.png").exists())
 
     def test_a_site_that_refuses_says_why_and_the_others_go_on(self):
-        page = self.open(f"/several?sites={self.bare.pk},{self.crew.pk}")
+        page = self.open(f"/several#{self.bare.pk},{self.crew.pk}")
         page.get_by_role("button", name="Build each").click()
         expect(page.get_by_text("Nothing is on its bench yet.")).to_be_visible()
         expect(page.get_by_role("link", name="built")).to_have_count(1)

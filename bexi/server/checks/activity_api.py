@@ -16,7 +16,7 @@ from bexi.server.installs.models import Install, Planning, PlanningState
 from bexi.server.sites.models import Site
 
 router = Router(tags=["sites"])
-MOST_SITES = 500
+MOST_SITES = 100
 Ids = Annotated[list[int], Query(min_length=1, max_length=MOST_SITES)]
 
 

@@ -55,8 +55,8 @@ def connect(site: Site, who: str, secret: str, keep: bool, trust: str) -> list[T
     used = secret_of(site, secret, place)
     trials = try_out(place, used)
     if all(trial.works for trial in trials):
-        if keep and used:
-            KeptSecret.objects.update_or_create(site=site, defaults={"sealed": vault.seal(used)})
+        if keep and secret:  # the kept one is kept already
+            KeptSecret.objects.update_or_create(site=site, defaults={"sealed": vault.seal(secret)})
             note(site, who, DeedKind.SECRET_KEPT, site.place)
         elif not keep and KeptSecret.objects.filter(site=site).delete()[0]:
             note(site, who, DeedKind.SECRET_FORGOTTEN, site.place)

@@ -6,12 +6,22 @@ import { site } from "./asking";
 import { type Activity, answer, client } from "./client";
 
 const EVERY_MS = 700;
+/** Sites whose numbers fit into one address. */
+const ASKED_AT_ONCE = 100;
 
 /** What goes on at these sites, watched as long as something does. */
 export const useActivity = (ids: number[]) =>
   useQuery({
     queryKey: ["activity", ids],
-    queryFn: () => answer(client.GET("/api/activity", { params: { query: { site: ids } } })),
+    queryFn: async () => {
+      const parts = Array.from({ length: Math.ceil(ids.length / ASKED_AT_ONCE) }, (_, part) =>
+        ids.slice(part * ASKED_AT_ONCE, (part + 1) * ASKED_AT_ONCE),
+      );
+      const told = await Promise.all(
+        parts.map((site) => answer(client.GET("/api/activity", { params: { query: { site } } }))),
+      );
+      return told.flat();
+    },
     enabled: ids.length > 0,
     refetchInterval: ({ state }) => (state.data?.some(isBusy) ? EVERY_MS : false),
   });
@@ -21,7 +31,7 @@ const UNDER_WAY = ["waiting", "running", "reading", "started", "looking"];
 export const isGoingOn = (work: { state: string; lost?: boolean } | null | undefined) =>
   !!work && !work.lost && UNDER_WAY.includes(work.state);
 
-export const isBusy = ({ build, planning, install, check }: Activity) =>
+const isBusy = ({ build, planning, install, check }: Activity) =>
   [build, planning, install, check].some(isGoingOn);
 
 /** Build what is on the bench of a site. */

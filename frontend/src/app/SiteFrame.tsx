@@ -11,14 +11,7 @@ import { ErrorPage } from "./ErrorPage";
 import { Loading } from "./Loading";
 import { ProblemNotice } from "./ProblemNotice";
 import styles from "./shell.module.css";
-
-const VIEWS = [
-  ["artwork", "Artwork"],
-  ["bench", "Bench"],
-  ["set", "Set"],
-  ["install", "Install"],
-  ["live-check", "Live check"],
-] as const;
+import { VIEWS } from "./views";
 
 export const useSite = () => useOutletContext<Site>();
 

@@ -5,19 +5,12 @@ import { useNavigate } from "react-router";
 import { useShelf } from "../../api/artwork";
 import type { Site } from "../../api/client";
 import { useSites } from "../../api/sites";
+import { VIEWS } from "../views";
 import styles from "./finder.module.css";
 import { controlsHere, type Found, withWords } from "./here";
 import { WORDS } from "./words";
 
 const MOST = 12;
-const VIEWS = [
-  ["artwork", "Artwork"],
-  ["bench", "Bench"],
-  ["set", "Set"],
-  ["install", "Install"],
-  ["live-check", "Live check"],
-] as const;
-
 type Props = { siteId: number | undefined; listKeys: () => void; close: () => void };
 
 /** Finds every action of the screen, view, site, piece and word of ours, by any of its words. */

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Empty } from "antd";
 import { useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link, useLocation } from "react-router";
 
 import { useRefusal } from "../../api/me";
 import { atEach, buildAsItIs, check, install, plan, takeOver, useActivity } from "../../api/several";
@@ -15,8 +15,8 @@ import { totalOf } from "./total";
 
 /** Builds, checks and installs at several sites at once: one plan for all, progress and a way back for each. */
 export function SeveralView() {
-  const [query] = useSearchParams();
-  const ids = (query.get("sites") ?? "").split(",").map(Number).filter(Boolean);
+  // After the hash, so that however many they are the server is never asked for so long an address.
+  const ids = useLocation().hash.slice(1).split(",").map(Number).filter(Boolean);
   const sites = useSites();
   const activity = useActivity(ids);
   const queries = useQueryClient();
@@ -25,6 +25,7 @@ export function SeveralView() {
   const mayEdit = !useRefusal("edits");
   const refusal = useRefusal("installs");
   if (sites.error) return <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />;
+  if (activity.error) return <ProblemNotice problem={activity.error} retry={() => void activity.refetch()} />;
   if (!sites.data) return <Loading what="Reading the sites" />;
   const chosen = ids.flatMap((id) => sites.data.find((site) => site.id === id) ?? []);
   if (!chosen.length) {

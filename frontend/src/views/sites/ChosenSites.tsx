@@ -19,7 +19,7 @@ export function ChosenSites({ sites, done }: Props) {
       {sites.length > 0 && (
         <>
           <strong>{sites.length === 1 ? "1 site chosen" : `${sites.length} sites chosen`}</strong>
-          <Link to={`/several?sites=${sites.map(({ id }) => id).join(",")}`} className={styles.work}>
+          <Link to={`/several#${sites.map(({ id }) => id).join(",")}`} className={styles.work}>
             Build, check, install …
           </Link>
           {!refusal && <Labels sites={sites} />}
@@ -66,7 +66,7 @@ function Remove({ sites }: { sites: Site[] }) {
   const remove = useRemoveSite();
   const restore = useRestoreSite();
   const queries = useQueryClient();
-  const [said, setSaid] = useState<string>();
+  const [said, setSaid] = useState<{ sentence: string; installed: boolean }>();
   const [removed, setRemoved] = useState<Site[]>([]);
   const removeAll = async (although: boolean) => {
     let installed: string | undefined;
@@ -83,8 +83,9 @@ function Remove({ sites }: { sites: Site[] }) {
         }
       },
     );
-    setRemoved(gone);
-    setSaid(installed ?? [...refused.values()][0]);
+    setRemoved((before) => [...before, ...gone]);
+    const sentence = installed ?? [...refused.values()][0];
+    setSaid(sentence ? { sentence, installed: installed !== undefined } : undefined);
     await queries.invalidateQueries();
   };
   const bringBack = async () => {
@@ -105,8 +106,8 @@ function Remove({ sites }: { sites: Site[] }) {
         <Alert
           type="warning"
           showIcon
-          title={said}
-          action={<Button onClick={() => void removeAll(true)}>Remove all the same</Button>}
+          title={said.sentence}
+          action={said.installed && <Button onClick={() => void removeAll(true)}>Remove all the same</Button>}
         />
       )}
       {removed.length > 0 && (
