@@ -47,9 +47,9 @@ def _measured(count: int) -> dict[str, float]:
     from bexi.core.framing.frame import whole_artwork
     from bexi.core.framing.recipe import Recipe
     from bexi.server.artwork.services import add_artwork
-    from bexi.server.benches.services import save_draft
     from bexi.server.builds.models import RunState
     from bexi.server.builds.starting import start
+    from bexi.server.drafts.services import save_draft
     from bexi.server.sites.models import Site
 
     call_command("migrate", verbosity=0)

@@ -4,12 +4,12 @@ from ninja import NinjaAPI
 
 from bexi.server.artwork.api import router as artwork
 from bexi.server.artwork.drawings_api import router as drawings
-from bexi.server.benches.api import router as benches
-from bexi.server.benches.judging_api import router as judging
 from bexi.server.builds.api import router as builds
 from bexi.server.builds.plans_api import router as plans
 from bexi.server.checks.activity_api import router as activity
 from bexi.server.checks.api import router as checks
+from bexi.server.drafts.api import router as drafts
+from bexi.server.drafts.judging_api import router as judging
 from bexi.server.installs.api import router as installs
 from bexi.server.people.api import router as people
 from bexi.server.people.asking import Needs
@@ -19,5 +19,5 @@ from bexi.server.visitors.api import router as visitors
 
 api = NinjaAPI(title="Bexi", version="1", docs_url=None, openapi_url=None, auth=Needs())
 answer_problems(api)
-for router in (people, sites, artwork, drawings, benches, judging, plans, builds, installs, checks, visitors, activity):
+for router in (people, sites, artwork, drawings, drafts, judging, plans, builds, installs, checks, visitors, activity):
     api.add_router("", router)

@@ -81,7 +81,7 @@ INSTALLED_APPS = [
     "bexi.server.machines",
     "bexi.server.sites",
     "bexi.server.artwork",
-    "bexi.server.benches",
+    "bexi.server.drafts",
     "bexi.server.builds",
     "bexi.server.installs",
     "bexi.server.checks",

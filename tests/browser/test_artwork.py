@@ -9,8 +9,8 @@ from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
-from bexi.server.benches.models import Draft
-from bexi.server.benches.services import save_draft
+from bexi.server.drafts.models import Draft
+from bexi.server.drafts.services import save_draft
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase
 from tests.pictures import BLUE_DISC, decoded, encoded, plain_png

@@ -11,7 +11,7 @@ from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
 from bexi.core.pixels.colour import WHITE, Colour, contrast
 from bexi.server.artwork.services import add_artwork
-from bexi.server.benches.services import save_draft
+from bexi.server.drafts.services import save_draft
 from bexi.server.installs.models import Install, InstallState
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase

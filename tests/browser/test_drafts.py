@@ -4,7 +4,7 @@ from playwright.sync_api import Page, Route, expect
 
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
-from bexi.server.benches.services import save_draft
+from bexi.server.drafts.services import save_draft
 from tests.browser.test_bench import BenchTestCase
 
 DRAFT = "**/api/drafts/*"

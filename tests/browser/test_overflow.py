@@ -4,9 +4,9 @@ from playwright.sync_api import expect
 from bexi.core.framing.frame import whole_artwork
 from bexi.core.framing.recipe import Recipe
 from bexi.server.artwork.services import add_artwork
-from bexi.server.benches.services import save_draft
 from bexi.server.builds.services import build_site
 from bexi.server.checks.starting import check_now
+from bexi.server.drafts.services import save_draft
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase
 from tests.pictures import encoded

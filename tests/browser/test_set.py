@@ -9,9 +9,9 @@ from playwright.sync_api import expect
 from bexi.core.formats import ico
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
-from bexi.server.benches.services import save_draft
 from bexi.server.builds.models import BuildRun, RunState
 from bexi.server.builds.services import build_site
+from bexi.server.drafts.services import save_draft
 from tests.browser.case import screen_pixels
 from tests.browser.test_views import ViewTestCase
 from tests.pictures import decoded

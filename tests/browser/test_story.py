@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
 from bexi.server.artwork.services import add_artwork
-from bexi.server.benches.services import save_draft
+from bexi.server.drafts.services import save_draft
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase, screen_pixels, shown_png
 from tests.pictures import BLUE_DISC, encoded, noise

@@ -177,11 +177,11 @@ class LadderTests(BenchTestCase):
 
     def test_pictures_are_kept_and_made_only_once(self):
         first = self.ladder(41).json()
-        with mock.patch("bexi.server.benches.services.encode", side_effect=AssertionError):
+        with mock.patch("bexi.server.drafts.services.encode", side_effect=AssertionError):
             self.assertEqual(self.ladder(41).json(), first)
 
     def test_work_ends_when_nobody_waits(self):
-        with mock.patch("bexi.server.benches.api.has_hung_up", return_value=True):
+        with mock.patch("bexi.server.drafts.api.has_hung_up", return_value=True):
             self.problem(self.ladder(43), 409, "outdated")
 
     def test_a_closed_connection_is_seen(self):

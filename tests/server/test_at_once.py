@@ -12,9 +12,9 @@ from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
-from bexi.server.benches.services import save_draft
 from bexi.server.builds import starting as builds
 from bexi.server.builds.models import BuildRun
+from bexi.server.drafts.services import save_draft
 from bexi.server.sites.models import Site
 from tests.pictures import BLUE_DISC, plain_png
 

@@ -17,9 +17,9 @@ from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.plan import READY_MADE
 from bexi.server.artwork.services import add_artwork
-from bexi.server.benches.services import save_draft
 from bexi.server.builds import services, starting
 from bexi.server.builds.models import BuildRun, RunState
+from bexi.server.drafts.services import save_draft
 from bexi.server.machines import worker
 from bexi.server.machines.models import WorkerSeen
 from bexi.server.sites.models import Site

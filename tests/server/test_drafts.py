@@ -6,7 +6,7 @@ from random import Random
 import numpy as np
 from PIL import Image
 
-from bexi.server.benches.models import Draft
+from bexi.server.drafts.models import Draft
 from bexi.server.sites.models import Site
 from tests.pictures import BLUE_DISC, decoded, encoded, noise, plain_png
 from tests.server.case import BenchTestCase

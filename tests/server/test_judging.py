@@ -7,9 +7,9 @@ from django.core.cache import caches
 
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
-from bexi.server.benches.models import Draft
 from bexi.server.builds.services import build_site
 from bexi.server.demo import artwork as demo
+from bexi.server.drafts.models import Draft
 from bexi.server.sites.models import Site
 from tests.core.judging.logos import TALL, WORDS_ALONE
 from tests.pictures import decoded, plain_png

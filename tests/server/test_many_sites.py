@@ -3,9 +3,9 @@
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
-from bexi.server.benches.models import Draft
 from bexi.server.builds.models import Build
 from bexi.server.checks.watching import due
+from bexi.server.drafts.models import Draft
 from bexi.server.installs.starting import install_now
 from bexi.server.sites.models import Deed, Site
 from tests.server.case import ApiTestCase, BenchTestCase

@@ -3,10 +3,10 @@ from pathlib import Path
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
-from bexi.server.benches.models import Draft
 from bexi.server.builds.models import Build, BuildFile
 from bexi.server.checks.starting import check_now
 from bexi.server.demo.load import load_demo
+from bexi.server.drafts.models import Draft
 from bexi.server.installs.models import Install
 from bexi.server.installs.starting import install_now, undo
 from bexi.server.sites.models import Site

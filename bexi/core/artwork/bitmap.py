@@ -15,8 +15,6 @@ from bexi.core.errors import ArtworkRefused
 from bexi.core.pixels.light import Pixels
 
 _STRIP = 64
-# One format by the standard, two decoders in Pillow.
-_DECODERS = {PictureFormat.ICO: ["ICO", "CUR"], PictureFormat.BMP: ["BMP", "DIB"]}
 _ORIENTATION_TAG = 0x0112  # Exif 2.3, table 4
 
 
@@ -80,8 +78,7 @@ def _told(picture_format: PictureFormat, limits: Limits) -> Iterator[None]:
 
 
 def _opened(data: bytes, picture_format: PictureFormat, limits: Limits) -> Image.Image:
-    formats = _DECODERS.get(picture_format, [picture_format.name])
-    image: Image.Image = Image.open(io.BytesIO(data), formats=formats)
+    image: Image.Image = Image.open(io.BytesIO(data), formats=picture_format.decoders)
     _refuse_large(image.size, limits)
     return image
 

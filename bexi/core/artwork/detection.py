@@ -4,59 +4,53 @@ import re
 from enum import Enum
 from pathlib import PurePath
 
+# The standard leaves SVG to its XML type; this finds a root element <svg> after the usual prolog (XML 1.0 §2.8).
+_SVG = (
+    rb"(?:\xef\xbb\xbf)?\s*(?:<\?.{0,4000}?\?>\s*|<!--.{0,4000}?-->\s*|<!DOCTYPE[^\[>]{0,1000}(?:\[.{0,20000}?\]\s*)?>\s*)*"
+    rb"<(?:[A-Za-z_][\w.-]{0,50}:)?svg[\s/>]"
+)
+
 
 class PictureFormat(Enum):
-    """A picture format Bexi takes in: the trade's name, registered media type, usual file endings."""
+    """The registry of what Bexi takes in; a bitmap format that Pillow decodes is one line here.
 
-    PNG = "PNG", "image/png", (".png",)
-    JPEG = "JPEG", "image/jpeg", (".jpg", ".jpeg", ".jpe", ".jfif")
-    GIF = "GIF", "image/gif", (".gif",)
-    BMP = "BMP", "image/bmp", (".bmp", ".dib")
-    WEBP = "WebP", "image/webp", (".webp",)
-    ICO = "ICO", "image/vnd.microsoft.icon", (".ico", ".cur")
-    AVIF = "AVIF", "image/avif", (".avif",)
-    TIFF = "TIFF", "image/tiff", (".tif", ".tiff")
-    PDF = "PDF", "application/pdf", (".pdf",)
-    SVG = "SVG", "image/svg+xml", (".svg",)
-    SVGZ = "SVGZ", "image/svg+xml", (".svgz",)
+    The trade's name, registered media type, usual file endings, a pattern of the first bytes, and Pillow's decoders:
+    none for those made of shapes. Patterns are those of the WHATWG MIME Sniffing standard ("image type pattern matching
+    algorithm"; `.` is a byte its mask ignores), but for: TIFF 6.0 §2 and BigTIFF [from memory]; a BMP without its file
+    header, by the lengths its information header may have and its one plane; AVIF's brands in ISO/IEC 14496-12 file
+    type boxes; gzip (RFC 1952 §2.3.1).
+    """
 
-    def __init__(self, label: str, media_type: str, endings: tuple[str, ...]) -> None:
+    PNG = "PNG", "image/png", (".png",), rb"\x89PNG\r\n\x1a\n", ("PNG",)
+    JPEG = "JPEG", "image/jpeg", (".jpg", ".jpeg", ".jpe", ".jfif"), rb"\xff\xd8\xff", ("JPEG",)
+    GIF = "GIF", "image/gif", (".gif",), rb"GIF8[79]a", ("GIF",)
+    BMP = (
+        *("BMP", "image/bmp", (".bmp", ".dib")),
+        rb"BM|\x0c\0\0\0.{4}\x01\0|[\x28\x34\x38\x40\x6c\x7c]\0\0\0.{8}\x01\0",
+        ("BMP", "DIB"),
+    )
+    WEBP = "WebP", "image/webp", (".webp",), rb"RIFF....WEBPVP", ("WEBP",)
+    ICO = "ICO", "image/vnd.microsoft.icon", (".ico", ".cur"), rb"\x00\x00[\x01\x02]\x00", ("ICO", "CUR")
+    AVIF = "AVIF", "image/avif", (".avif",), rb"....ftyp(?:avif|avis|mif1....avif)", ("AVIF",)
+    TIFF = "TIFF", "image/tiff", (".tif", ".tiff"), rb"II[*+]\x00|MM\x00[*+]", ("TIFF",)
+    PDF = "PDF", "application/pdf", (".pdf",), rb"%PDF-", ()
+    SVGZ = "SVGZ", "image/svg+xml", (".svgz",), rb"\x1f\x8b\x08", ()
+    SVG = "SVG", "image/svg+xml", (".svg",), _SVG, ()
+
+    def __init__(
+        self, label: str, media_type: str, endings: tuple[str, ...], begins: bytes, decoders: tuple[str, ...]
+    ) -> None:
         self.label = label
         self.media_type = media_type
         self.endings = endings
-
-
-# WHATWG MIME Sniffing, "image type pattern matching algorithm"; `.` is a byte the pattern's mask ignores.
-_PATTERNS = (
-    (re.compile(rb"\x00\x00[\x01\x02]\x00"), PictureFormat.ICO),
-    (re.compile(rb"BM"), PictureFormat.BMP),
-    (re.compile(rb"GIF8[79]a"), PictureFormat.GIF),
-    (re.compile(rb"RIFF....WEBPVP", re.DOTALL), PictureFormat.WEBP),
-    (re.compile(rb"\x89PNG\r\n\x1a\n"), PictureFormat.PNG),
-    (re.compile(rb"\xff\xd8\xff"), PictureFormat.JPEG),
-    (re.compile(rb"%PDF-"), PictureFormat.PDF),
-    # Not in that standard: TIFF 6.0 §2 and BigTIFF [from memory]; a BMP without its file header, by the lengths its
-    # information header may have and its one plane; AVIF's brands in ISO/IEC 14496-12 file type boxes; gzip (RFC 1952
-    # §2.3.1).
-    (re.compile(rb"II[*+]\x00|MM\x00[*+]"), PictureFormat.TIFF),
-    (re.compile(rb"\x0c\0\0\0.{4}\x01\0|[\x28\x34\x38\x40\x6c\x7c]\0\0\0.{8}\x01\0", re.DOTALL), PictureFormat.BMP),
-    (re.compile(rb"....ftyp(?:avif|avis|mif1....avif)", re.DOTALL), PictureFormat.AVIF),
-    (re.compile(rb"\x1f\x8b\x08"), PictureFormat.SVGZ),
-)
-# The standard leaves SVG to its XML type; this finds a root element <svg> after the usual prolog (XML 1.0 §2.8).
-_SVG = re.compile(
-    rb"(?:\xef\xbb\xbf)?\s*(?:<\?.{0,4000}?\?>\s*|<!--.{0,4000}?-->\s*|<!DOCTYPE[^\[>]{0,1000}(?:\[.{0,20000}?\]\s*)?>\s*)*"
-    rb"<(?:[A-Za-z_][\w.-]{0,50}:)?svg[\s/>]",
-    re.DOTALL,
-)
+        self.begins = re.compile(begins, re.DOTALL)
+        self.decoders = decoders
 
 
 def detect(data: bytes) -> PictureFormat | None:
     """The format of a picture file by its first bytes, or None when it is no picture Bexi knows."""
-    for pattern, picture_format in _PATTERNS:
-        if pattern.match(data):
-            return picture_format
-    return PictureFormat.SVG if _SVG.match(data[:32768]) else None
+    start = data[:32768]
+    return next((known for known in PictureFormat if known.begins.match(start)), None)
 
 
 def name_mismatch(name: str, real: PictureFormat) -> str | None:

@@ -15,7 +15,6 @@ from bexi.core.pixels.light import Pixels
 DRAWN_AT = 128
 """In px along the longer side."""
 _GZIP = 31  # zlib's window size for gzip streams
-_WITH_SHAPES = (PictureFormat.SVG, PictureFormat.SVGZ, PictureFormat.PDF)
 
 
 def take_in(
@@ -36,7 +35,7 @@ def take_in(
 def every_picture(data: bytes, limits: Limits = DEFAULT_LIMITS) -> Iterator[Pixels]:
     """Every picture of an ICO; of any other file the first, one of shapes DRAWN_AT px large. Raises ArtworkRefused."""
     picture_format = _detected(data, limits)
-    if picture_format in _WITH_SHAPES:
+    if not picture_format.decoders:
         picture = _decode(data, picture_format, limits, None)
         yield render_whole(picture, DRAWN_AT) if isinstance(picture, Vector) else picture.pixels
     else:

@@ -16,12 +16,12 @@ from bexi.core.iconset.catalogue import FileSpec
 from bexi.core.iconset.compare import FileChange, FileDifference, difference_image, pictures_in
 from bexi.core.judging.readings import Verdict
 from bexi.server import blobs
-from bexi.server.benches.api import RecipeBody
-from bexi.server.benches.models import Draft
-from bexi.server.benches.services import refuse_overtaken
 from bexi.server.builds import services, starting
 from bexi.server.builds.models import Build, BuildFile, BuildRun, RunState
 from bexi.server.builds.plans_api import PlannedFileOut
+from bexi.server.drafts.api import RecipeBody
+from bexi.server.drafts.models import Draft
+from bexi.server.drafts.services import refuse_overtaken
 from bexi.server.people.asking import Needs
 from bexi.server.people.roles import Role
 from bexi.server.sites.models import Site

@@ -7,7 +7,7 @@ from bexi.core.iconset.fit import FieldFormat, FieldGround, Requirement
 from bexi.core.iconset.plan import RECOMMENDED, Plan
 from bexi.core.judging.readings import Verdict
 from bexi.server.artwork.models import Artwork
-from bexi.server.benches.models import Draft
+from bexi.server.drafts.models import Draft
 from bexi.server.removal import Removable
 from bexi.server.sites.models import Site
 from bexi.server.work import CountedWork

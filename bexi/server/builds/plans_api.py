@@ -14,9 +14,9 @@ from bexi.core.iconset.catalogue import CATALOGUE, Currency, FileSpec, IconSpec
 from bexi.core.iconset.fit import FieldFormat, FieldGround, Requirement
 from bexi.core.iconset.plan import READY_MADE, Plan
 from bexi.core.pixels.colour import Colour
-from bexi.server.benches.api import PictureBody
 from bexi.server.builds import services
 from bexi.server.builds.models import KeptRequirement, plan_of
+from bexi.server.drafts.api import PictureBody
 from bexi.server.people.asking import Needs
 from bexi.server.people.roles import Role
 from bexi.server.sites.models import Site

@@ -27,9 +27,9 @@ from bexi.core.sitehead.snippet import HeadLines
 from bexi.server import blobs
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import open_picture
-from bexi.server.benches.models import Draft
-from bexi.server.benches.services import neighbours, save_draft
 from bexi.server.builds.models import Build, BuildFile, BuildRun, KeptRequirement, Order, RunState, SitePlan, plan_of
+from bexi.server.drafts.models import Draft
+from bexi.server.drafts.services import neighbours, save_draft
 from bexi.server.encoding import processes
 from bexi.server.machines import leases
 from bexi.server.problems import Conflict

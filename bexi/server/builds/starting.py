@@ -2,10 +2,10 @@
 
 from django.db import transaction
 
-from bexi.server.benches.models import Draft
 from bexi.server.builds.models import BuildRun
 from bexi.server.builds.services import draft_on_bench, give_up, order_of
 from bexi.server.builds.tasks import run_build
+from bexi.server.drafts.models import Draft
 from bexi.server.sites.models import Site
 
 

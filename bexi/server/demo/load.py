@@ -9,10 +9,10 @@ from bexi.core.pixels.colour import Colour
 from bexi.server.artwork.drawings import LettersBody, PlateBody, SymbolBody, add_drawing
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
-from bexi.server.benches.services import save_draft
 from bexi.server.builds.services import build_site
 from bexi.server.checks.starting import check_now
 from bexi.server.demo import artwork as drawings
+from bexi.server.drafts.services import save_draft
 from bexi.server.installs.starting import install_now
 from bexi.server.sites.models import Site
 from bexi.standin.account import USER

@@ -637,7 +637,7 @@ export interface paths {
          * Cut Off
          * @description How much of the artwork's ink in a frame lies outside the safe circle, and in rounded corners.
          */
-        post: operations["bexi_server_benches_api_cut_off"];
+        post: operations["bexi_server_drafts_api_cut_off"];
         delete?: never;
         options?: never;
         head?: never;
@@ -655,7 +655,7 @@ export interface paths {
          * Get Draft
          * @description What is on the bench of a site, or null.
          */
-        get: operations["bexi_server_benches_api_get_draft"];
+        get: operations["bexi_server_drafts_api_get_draft"];
         put?: never;
         post?: never;
         delete?: never;
@@ -675,13 +675,13 @@ export interface paths {
          * List Drafts
          * @description All drafts of a site, the chosen one first.
          */
-        get: operations["bexi_server_benches_api_list_drafts"];
+        get: operations["bexi_server_drafts_api_list_drafts"];
         put?: never;
         /**
          * Begin Draft
          * @description Put the first artwork on the bench of a site.
          */
-        post: operations["bexi_server_benches_api_begin_draft"];
+        post: operations["bexi_server_drafts_api_begin_draft"];
         delete?: never;
         options?: never;
         head?: never;
@@ -699,18 +699,18 @@ export interface paths {
          * Look At Draft
          * @description One draft, on the bench or not.
          */
-        get: operations["bexi_server_benches_api_look_at_draft"];
+        get: operations["bexi_server_drafts_api_look_at_draft"];
         /**
          * Put Draft
          * @description Keep a change of a draft.
          */
-        put: operations["bexi_server_benches_api_put_draft"];
+        put: operations["bexi_server_drafts_api_put_draft"];
         post?: never;
         /**
          * Remove Draft
          * @description Remove a draft; it can be brought back.
          */
-        delete: operations["bexi_server_benches_api_remove_draft"];
+        delete: operations["bexi_server_drafts_api_remove_draft"];
         options?: never;
         head?: never;
         patch?: never;
@@ -729,7 +729,7 @@ export interface paths {
          * Duplicate Draft
          * @description Copy a draft under a new name and put the copy on the bench.
          */
-        post: operations["bexi_server_benches_api_duplicate_draft"];
+        post: operations["bexi_server_drafts_api_duplicate_draft"];
         delete?: never;
         options?: never;
         head?: never;
@@ -749,7 +749,7 @@ export interface paths {
          * Choose Draft
          * @description Put a draft on the bench.
          */
-        post: operations["bexi_server_benches_api_choose_draft"];
+        post: operations["bexi_server_drafts_api_choose_draft"];
         delete?: never;
         options?: never;
         head?: never;
@@ -769,7 +769,7 @@ export interface paths {
          * Restore Draft
          * @description Bring a removed draft back.
          */
-        post: operations["bexi_server_benches_api_restore_draft"];
+        post: operations["bexi_server_drafts_api_restore_draft"];
         delete?: never;
         options?: never;
         head?: never;
@@ -788,7 +788,7 @@ export interface paths {
          * Rename Draft
          * @description Give a draft another name.
          */
-        put: operations["bexi_server_benches_api_rename_draft"];
+        put: operations["bexi_server_drafts_api_rename_draft"];
         post?: never;
         delete?: never;
         options?: never;
@@ -809,7 +809,7 @@ export interface paths {
          * Undo Change
          * @description Take back the last change of a draft.
          */
-        post: operations["bexi_server_benches_api_undo_change"];
+        post: operations["bexi_server_drafts_api_undo_change"];
         delete?: never;
         options?: never;
         head?: never;
@@ -829,7 +829,7 @@ export interface paths {
          * Redo Change
          * @description Do the change again that was taken back last.
          */
-        post: operations["bexi_server_benches_api_redo_change"];
+        post: operations["bexi_server_drafts_api_redo_change"];
         delete?: never;
         options?: never;
         head?: never;
@@ -849,7 +849,7 @@ export interface paths {
          * Ladder
          * @description The icons a recipe gives, as they would be built.
          */
-        post: operations["bexi_server_benches_api_ladder"];
+        post: operations["bexi_server_drafts_api_ladder"];
         delete?: never;
         options?: never;
         head?: never;
@@ -869,7 +869,7 @@ export interface paths {
          * Look Closely
          * @description The readings of one icon, where they come from, and what would be better.
          */
-        post: operations["bexi_server_benches_judging_api_look_closely"];
+        post: operations["bexi_server_drafts_judging_api_look_closely"];
         delete?: never;
         options?: never;
         head?: never;
@@ -887,7 +887,7 @@ export interface paths {
          * Groups
          * @description The parts of an artwork grouped as a person sees them: emblems, the largest first, then the words.
          */
-        get: operations["bexi_server_benches_judging_api_groups"];
+        get: operations["bexi_server_drafts_judging_api_groups"];
         put?: never;
         post?: never;
         delete?: never;
@@ -907,7 +907,7 @@ export interface paths {
          * Proposals
          * @description Whole framings for a piece on this site, the best first.
          */
-        get: operations["bexi_server_benches_judging_api_proposals"];
+        get: operations["bexi_server_drafts_judging_api_proposals"];
         put?: never;
         post?: never;
         delete?: never;
@@ -927,7 +927,7 @@ export interface paths {
          * Progress
          * @description The same in the making: a line of JSON for each framing that is judged, like {"done": 2, "total": 5}.
          */
-        get: operations["bexi_server_benches_judging_api_progress"];
+        get: operations["bexi_server_drafts_judging_api_progress"];
         put?: never;
         post?: never;
         delete?: never;
@@ -949,7 +949,7 @@ export interface paths {
          * Put On Bench
          * @description Put a piece on the bench of a site, framed as is proposed first.
          */
-        post: operations["bexi_server_benches_judging_api_put_on_bench"];
+        post: operations["bexi_server_drafts_judging_api_put_on_bench"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5002,7 +5002,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_cut_off: {
+    bexi_server_drafts_api_cut_off: {
         parameters: {
             query?: never;
             header?: never;
@@ -5028,7 +5028,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_get_draft: {
+    bexi_server_drafts_api_get_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -5050,7 +5050,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_list_drafts: {
+    bexi_server_drafts_api_list_drafts: {
         parameters: {
             query?: never;
             header?: never;
@@ -5072,7 +5072,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_begin_draft: {
+    bexi_server_drafts_api_begin_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -5098,7 +5098,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_look_at_draft: {
+    bexi_server_drafts_api_look_at_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -5120,7 +5120,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_put_draft: {
+    bexi_server_drafts_api_put_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -5146,7 +5146,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_remove_draft: {
+    bexi_server_drafts_api_remove_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -5166,7 +5166,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_duplicate_draft: {
+    bexi_server_drafts_api_duplicate_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -5192,7 +5192,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_choose_draft: {
+    bexi_server_drafts_api_choose_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -5214,7 +5214,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_restore_draft: {
+    bexi_server_drafts_api_restore_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -5236,7 +5236,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_rename_draft: {
+    bexi_server_drafts_api_rename_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -5262,7 +5262,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_undo_change: {
+    bexi_server_drafts_api_undo_change: {
         parameters: {
             query?: never;
             header?: never;
@@ -5288,7 +5288,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_redo_change: {
+    bexi_server_drafts_api_redo_change: {
         parameters: {
             query?: never;
             header?: never;
@@ -5314,7 +5314,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_api_ladder: {
+    bexi_server_drafts_api_ladder: {
         parameters: {
             query?: never;
             header?: never;
@@ -5340,7 +5340,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_judging_api_look_closely: {
+    bexi_server_drafts_judging_api_look_closely: {
         parameters: {
             query?: never;
             header?: never;
@@ -5366,7 +5366,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_judging_api_groups: {
+    bexi_server_drafts_judging_api_groups: {
         parameters: {
             query?: never;
             header?: never;
@@ -5388,7 +5388,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_judging_api_proposals: {
+    bexi_server_drafts_judging_api_proposals: {
         parameters: {
             query?: never;
             header?: never;
@@ -5411,7 +5411,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_judging_api_progress: {
+    bexi_server_drafts_judging_api_progress: {
         parameters: {
             query?: never;
             header?: never;
@@ -5432,7 +5432,7 @@ export interface operations {
             };
         };
     };
-    bexi_server_benches_judging_api_put_on_bench: {
+    bexi_server_drafts_judging_api_put_on_bench: {
         parameters: {
             query?: never;
             header?: never;

@@ -29,7 +29,7 @@ from bexi.core.pixels.light import Pixels
 from bexi.resources.generic import generic_icons
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import picture_of
-from bexi.server.benches.models import Draft, DraftChange
+from bexi.server.drafts.models import Draft, DraftChange
 from bexi.server.encoding import processes
 from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site

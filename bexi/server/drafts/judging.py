@@ -29,8 +29,8 @@ from bexi.resources import INITIALS_FACE, INITIALS_WEIGHT, initials_face
 from bexi.server.artwork.drawings import LettersBody, PlateBody, add_drawing
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import picture_of
-from bexi.server.benches.models import Draft
-from bexi.server.benches.services import begin, keep, neighbours, pictures_for, stop_if
+from bexi.server.drafts.models import Draft
+from bexi.server.drafts.services import begin, keep, neighbours, pictures_for, stop_if
 from bexi.server.sites.models import Site
 
 _proposals = caches["proposals"]

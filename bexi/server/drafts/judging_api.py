@@ -20,9 +20,9 @@ from bexi.core.pixels.light import Pixels
 from bexi.server.artwork.api import FrameBody
 from bexi.server.artwork.drawings import LettersBody
 from bexi.server.artwork.models import Artwork
-from bexi.server.benches import judging
-from bexi.server.benches.api import BoxBody, DraftOut, FramingBody, RecipeBody, draft_out
-from bexi.server.benches.judging import Close, Offer
+from bexi.server.drafts import judging
+from bexi.server.drafts.api import BoxBody, DraftOut, FramingBody, RecipeBody, draft_out
+from bexi.server.drafts.judging import Close, Offer
 from bexi.server.hanging_up import has_hung_up
 from bexi.server.people.asking import Needs
 from bexi.server.people.roles import Role

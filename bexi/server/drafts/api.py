@@ -21,14 +21,14 @@ from bexi.core.pixels.colour import WHITE, Colour
 from bexi.server.artwork.api import BoxOut, FrameBody
 from bexi.server.artwork.drawings import PlateBody
 from bexi.server.artwork.models import Artwork
-from bexi.server.benches import services
-from bexi.server.benches.models import Draft
+from bexi.server.drafts import services
+from bexi.server.drafts.models import Draft
 from bexi.server.hanging_up import has_hung_up
 from bexi.server.people.asking import Needs
 from bexi.server.people.roles import Role
 from bexi.server.sites.models import Site
 
-router = Router(tags=["benches"])
+router = Router(tags=["drafts"])
 
 
 class FinishBody(Schema):
