@@ -37,6 +37,19 @@ class CommandTests(CommandTestCase):
         self.assertEqual((out / "favicon.ico").stat().st_size, 15086)  # Microsoft, "Icons": see test_formats
         self.assertEqual(decoded((out / "icon-32.png").read_bytes())[0, 0].tolist(), [0xFF, 0xEE, 0xDD, 255])
 
+    def test_build_says_in_the_manifest_what_it_is_told_and_again_from_its_recipe(self):
+        first, again = self.folder / "first", self.folder / "again"
+        said = ("--manifest", "display=standalone", "--manifest", "short_name=Blue = best")
+        self.assertEqual(self.run_bexi("build", self.picture, "--out", first, *said).exit_code, 0)
+        written = (first / "site.webmanifest").read_bytes()
+        self.assertEqual(json.loads(written)["short_name"], "Blue = best")
+        (first / "logo.svg").write_bytes(BLUE_DISC)
+        result = self.run_bexi("build", first / "recipe.json", "--out", again)
+        self.assertEqual((again / "site.webmanifest").read_bytes(), written, result.output)
+        unknown = self.run_bexi("build", self.picture, "--out", self.folder, "--manifest", "scope=/")
+        self.assertEqual(unknown.exit_code, 2)
+        self.assertIn("“scope” is not set here", unknown.output.replace("\n", " "))
+
     def test_frame_is_respected(self):
         result = self.run_bexi("build", self.picture, "--out", self.folder, "--frame", "0,0,512")
         self.assertEqual(result.exit_code, 0, result.output)

@@ -22,6 +22,7 @@ from bexi.core.framing.recipe import Recipe, parse_ground
 from bexi.core.iconset.build import BuiltSet, Pictures, build
 from bexi.core.iconset.compare import FileChange, FileDifference, compare
 from bexi.core.iconset.fit import FieldFormat, FieldGround, Requirement, fit
+from bexi.core.iconset.installed_app import InstalledApp
 from bexi.core.iconset.judged import JudgedIcon, judged_set
 from bexi.core.iconset.plan import READY_MADE, RECOMMENDED, Plan
 from bexi.core.iconset.processes import Processes
@@ -59,6 +60,10 @@ def build_command(
     ] = None,
     stamped: Annotated[bool, typer.Option("--stamped", help="Add ?v= and a short hash to every address.")] = False,
     name: Annotated[str | None, typer.Option(help="The site's name in the manifest.")] = None,
+    manifest: Annotated[
+        list[str] | None,
+        typer.Option(metavar="MEMBER=VALUE", help="What else the manifest says, like display=standalone; repeat it."),
+    ] = None,
     judge: Annotated[
         bool, typer.Option("--judge", help=f"Judge every icon first; exit code {LOST} and no files when one is lost.")
     ] = False,
@@ -80,7 +85,7 @@ def build_command(
             base=chosen.addresses.base if base is None else base,
             stamped=stamped or chosen.addresses.stamped,
         )
-        chosen = dataclasses.replace(chosen, addresses=addresses)
+        chosen = dataclasses.replace(chosen, addresses=addresses, app=_app(chosen, manifest or []))
         if judge:
             _refuse_lost(judged_set(pictures, held.recipe, chosen, generic_icons()))
         with closing(Processes(os.cpu_count() or 1)) as processes:
@@ -183,6 +188,12 @@ def _refuse_lost(judged: Sequence[JudgedIcon]) -> None:
     if lost:
         print("Nothing was built. `bexi judge` tells what would be better.", file=sys.stderr)
         raise typer.Exit(LOST)
+
+
+def _app(plan: Plan, said: Sequence[str]) -> InstalledApp:
+    """What the manifest says of the app: what the plan has it say, and over it each MEMBER=VALUE."""
+    pairs = (one.partition("=") for one in said)
+    return InstalledApp.from_members({**plan.app.members, **{member.strip(): value for member, _, value in pairs}})
 
 
 def _plan(name: str) -> Plan:

@@ -74,10 +74,21 @@ def _merged(host: Host, path: str, built: bytes) -> tuple[bytes, tuple[str, ...]
         return built, ()
     if existing is None:
         return built, ()
-    merged = webmanifest.with_icons(existing, _icons_from(built, path.count("/")))
+    members = _members_from(built, path.count("/"))
+    merged = webmanifest.merged(existing, members)
     if merged is None:
         return built, (f"{path} is not valid JSON, so nothing of it could be kept.",)
-    return merged, (f"Keeps every member of {path} but its icons.",)
+    *others, last = members
+    taken = f"{', '.join(others)} and {last}" if others else last
+    return merged, (f"Keeps every member of {path} but its {taken}.",)
+
+
+def _members_from(built: bytes, depth: int) -> dict[str, object]:
+    """What a built manifest says but for the site's name, as one so many folders down says it."""
+    members = {name: value for name, value in (webmanifest.read(built) or {}).items() if name != "name"}
+    if "start_url" in members:
+        members["start_url"] = _from_below(str(members["start_url"]), depth)
+    return members | {"icons": _icons_from(built, depth)}
 
 
 def _icons_from(built: bytes, depth: int) -> list[dict[str, object]]:

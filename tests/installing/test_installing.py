@@ -1,3 +1,4 @@
+import json
 import tempfile
 from dataclasses import replace
 from pathlib import Path
@@ -9,6 +10,7 @@ from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.addresses import Addresses
 from bexi.core.iconset.build import build
+from bexi.core.iconset.installed_app import Display, InstalledApp
 from bexi.core.iconset.plan import READY_MADE, RECOMMENDED, Plan
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.careful import CarefulHost
@@ -148,6 +150,26 @@ class InstallingTests(InstallingTestCase):
         built = build(lambda key: take_in(BLUE_DISC)[1], Recipe.of(Frame(0, 0, 512)), relative, "Ferry")
         plan = plan_install(CarefulHost(self.storage), HeadLines(built.files, relative.addresses, built.colour))
         self.assertIn(b'"src": "../icon-192.png"', plan.files["app/own.json"])
+
+    def test_what_is_said_of_the_app_goes_into_the_sites_own_manifest(self):
+        page = PAGE.replace(b"</title>", b'</title><link rel="manifest" href="app/own.json">')
+        own = b'{"name": "Rota", "display": "browser", "lang": "en"}'
+        self.storage = MemoryStorage({"index.html": page, "app/own.json": own})
+        app = InstalledApp("Crew", display=Display.STANDALONE, start="welcome/", id="/crew")
+        built = build(
+            lambda key: take_in(BLUE_DISC)[1], Recipe.of(Frame(0, 0, 512)), replace(RECOMMENDED, app=app), "Ferry"
+        )
+        plan = plan_install(CarefulHost(self.storage), HeadLines(built.files, RECOMMENDED.addresses, built.colour))
+        members = json.loads(plan.files["app/own.json"])
+        self.assertEqual(
+            {name: value for name, value in members.items() if name != "icons"},
+            {
+                **{"name": "Rota", "lang": "en", "short_name": "Crew", "display": "standalone", "id": "/crew"},
+                "start_url": "../welcome/",
+            },
+        )
+        (step,) = (step for step in plan.steps if step.path == "app/own.json")
+        self.assertIn("its short_name, start_url, id, display and icons.", " ".join(step.notes))
 
     def test_a_base_that_leads_elsewhere_is_told(self):
         for base, host, told in (

@@ -45,6 +45,18 @@ class PlanTests(BenchTestCase):
         self.assertEqual([file["name"] for file in build["files"]], ["favicon.ico", "icon-32.png", "icon-64.png"])
         self.assertRegex(build["head"][0], r'href="/favicon\.ico\?v=[0-9a-f]{8}"')
 
+    def test_what_the_manifest_says_of_the_app_is_kept_and_built(self):
+        self.assertEqual(set(self.plan()["plan"]["app"].values()), {""})
+        app = {"short_name": "Crew", "display": "standalone", "background_color": "#16302a"}
+        told = self.change(app=app).json()
+        self.assertEqual({name: value for name, value in told["plan"]["app"].items() if value}, app)
+        self.keep(0)
+        build = self.build()
+        manifest = self.client.get(f"/api/builds/{build['id']}/files/site.webmanifest").json()
+        self.assertEqual({name: manifest[name] for name in app}, app)
+        self.problem(self.change(app={"start_url": "https://elsewhere.example/"}), 422, "unknown-app")
+        self.assertEqual(self.plan()["plan"]["app"]["short_name"], "Crew")
+
     def test_a_changed_plan_puts_the_draft_ahead_of_its_build(self):
         self.keep(0)
         self.assertTrue(self.build()["current"])

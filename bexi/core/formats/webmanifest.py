@@ -26,9 +26,9 @@ class ManifestIcon:
         return {"src": self.src, "sizes": side, "type": self.media_type, "purpose": self.purpose}
 
 
-def new(name: str, icons: Sequence[ManifestIcon]) -> bytes:
-    """A manifest with the site's name and these icons."""
-    members = {"name": name, "icons": [icon.member() for icon in icons]}
+def new(name: str, icons: Sequence[ManifestIcon], others: Mapping[str, str] | None = None) -> bytes:
+    """A manifest with the site's name, other members and these icons."""
+    members = {"name": name, **(others or {}), "icons": [icon.member() for icon in icons]}
     return (_dumped(members) + "\n").encode()
 
 
@@ -41,23 +41,29 @@ def read(data: bytes) -> Mapping[str, object] | None:
     return members if isinstance(members, dict) else None
 
 
-def with_icons(existing: bytes, icons: object) -> bytes | None:
-    """A site's own manifest with other icons, every byte that is not about icons as it was.
+def merged(existing: bytes, members: Mapping[str, object]) -> bytes | None:
+    """A site's own manifest with these members, every byte that is not about them as it was.
 
     None when the existing one cannot be read, so there is nothing to keep.
     """
     if read(existing) is None:
         return None
     text = _text(existing)
-    indented = _dumped(icons).replace("\n", "\n  ")
-    spans = _values_of("icons", text)
+    for name, value in reversed(list(members.items())):  # a new member goes to the front
+        text = _with_member(text, name, value)
+    return text.encode()
+
+
+def _with_member(text: str, name: str, value: object) -> str:
+    indented = _dumped(value).replace("\n", "\n  ")
+    spans = _values_of(name, text)
+    for start, end in reversed(spans):  # of two members with one name the last counts, so all are the same
+        text = text[:start] + indented + text[end:]
     if spans:
-        for start, end in reversed(spans):  # of two members with one name the last counts, so all are the same
-            text = text[:start] + indented + text[end:]
-        return text.encode()
+        return text
     brace = text.index("{") + 1
     comma = "" if text[_past_space(text, brace)] == "}" else ","
-    return f'{text[:brace]}\n  "icons": {indented}{comma}{text[brace:]}'.encode()
+    return f'{text[:brace]}\n  "{name}": {indented}{comma}{text[brace:]}'
 
 
 def _values_of(name: str, text: str) -> list[tuple[int, int]]:

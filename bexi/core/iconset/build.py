@@ -178,8 +178,8 @@ def text_file(spec: FileSpec, plan: Plan, recipe: Recipe, site_name: str, files:
             for icon, address in icons
             if isinstance(icon, IconSpec) and icon.in_manifest
         ]
-        data = webmanifest.new(site_name, named)
-        verify_manifest(data, named)
+        data = webmanifest.new(site_name, named, plan.app.members)
+        verify_manifest(data, named, plan.app.members)
         return data
     assert spec == TILE_CONFIG
     tiles = [(icon.tile, address) for icon, address in icons if isinstance(icon, IconSpec) and icon.tile]

@@ -15,9 +15,11 @@ from bexi.core.iconset.catalogue import (
     IconSpec,
     tab_icon,
 )
+from bexi.core.iconset.installed_app import NOTHING_SAID, InstalledApp
 from bexi.core.pixels.colour import Colour
 
-VERSION = 1
+VERSION = 2
+_READ = (1, VERSION)
 FRAME_KINDS = ("bitmap", "compact", "png")
 """How frames of the root favicon are stored: 32-bit bitmaps, the smallest lossless bitmaps, or PNG files."""
 LARGEST_ERROR = 8.0
@@ -29,7 +31,7 @@ class Plan:
 
     `frames` are px in the root favicon, `extra` px of PNG icons beyond the catalogue. `dark` is the colour that the
     SVG icon's ink takes in dark schemes. `palette_error` above 0 lets PNG icons have 256 colours or fewer, dithered,
-    as long as the mean error of their channels (of 255) stays within it.
+    as long as the mean error of their channels (of 255) stays within it. `app` goes into the manifest.
     """
 
     files: tuple[str, ...]
@@ -39,6 +41,7 @@ class Plan:
     addresses: Addresses = AT_THE_TOP
     dark: Colour | None = None
     palette_error: float = 0
+    app: InstalledApp = NOTHING_SAID
 
     def __post_init__(self) -> None:
         known = {spec.name for spec in CATALOGUE}
@@ -55,6 +58,11 @@ class Plan:
             raise PlanRefused("unknown-frames", f"Frames are stored as one of: {', '.join(FRAME_KINDS)}.")
         if not 0 <= self.palette_error <= LARGEST_ERROR:
             raise PlanRefused("unknown-error", f"The error of a palette lies between 0 and {LARGEST_ERROR:g} of 255.")
+        if self.app.start and "://" in self.addresses.base:
+            raise PlanRefused(
+                "unknown-app",
+                "The manifest lies on another host, so a start address in it would lead there. Leave it empty.",
+            )
         for spec in self.icons:
             if spec.named_by and spec.named_by.name not in self.files:
                 raise PlanRefused(
@@ -96,12 +104,13 @@ class Plan:
             "stamped": self.addresses.stamped,
             "dark": str(self.dark) if self.dark else None,
             "palette_error": self.palette_error,
+            "app": self.app.members,
         }
 
     @classmethod
     def from_json(cls, data: Mapping[str, Any]) -> "Plan":
-        """Read plain data; raises PlanRefused when it is not a plan of this version."""
-        if data.get("version") != VERSION:
+        """Read plain data, which has no app before version 2; raises PlanRefused for an unknown version."""
+        if data.get("version") not in _READ:
             raise PlanRefused("unknown-plan", f"This is not a set plan of version {VERSION}, which this Bexi reads.")
         try:
             return cls(
@@ -112,8 +121,9 @@ class Plan:
                 Addresses(str(data["base"]), bool(data["stamped"])),
                 Colour.parse(str(data["dark"])) if data["dark"] else None,
                 float(data["palette_error"]),
+                InstalledApp.from_members(data.get("app", {})),
             )
-        except (KeyError, TypeError, ValueError) as error:
+        except (KeyError, TypeError, ValueError, AttributeError) as error:
             raise PlanRefused("unknown-plan", f"This set plan lacks something or has it wrong: {error}.") from error
 
 

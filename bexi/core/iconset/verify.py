@@ -2,7 +2,7 @@
 
 import io
 import json
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 import numpy as np
 from PIL import IcoImagePlugin, Image
@@ -58,14 +58,18 @@ def verify_drawing(spec: IconSpec, data: bytes, meant: Pixels) -> None:
         raise _failure(spec, "it looks different from the picture that was composed")
 
 
-def verify_manifest(data: bytes, icons: Sequence[ManifestIcon]) -> None:
-    """Raise BuildFailed unless a manifest parses as JSON and names exactly these icons."""
+def verify_manifest(data: bytes, icons: Sequence[ManifestIcon], others: Mapping[str, str]) -> None:
+    """Raise BuildFailed unless a manifest parses as JSON, names exactly these icons and says exactly this besides."""
     try:
-        members = json.loads(data)["icons"]
-    except (ValueError, KeyError, TypeError) as error:
+        members = json.loads(data)
+        named = members.pop("icons")
+        members.pop("name")
+    except (ValueError, KeyError, TypeError, AttributeError) as error:
         raise _failure(MANIFEST, "it cannot be read") from error
-    if members != [icon.member() for icon in icons]:
+    if named != [icon.member() for icon in icons]:
         raise _failure(MANIFEST, "it names other icons")
+    if members != others:
+        raise _failure(MANIFEST, "it says something else of the app")
 
 
 def verify_tiles(data: bytes, tiles: Sequence[tuple[str, str]]) -> None:

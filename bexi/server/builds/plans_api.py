@@ -12,6 +12,7 @@ from bexi.core.framing.purpose import Purpose
 from bexi.core.iconset.addresses import Addresses
 from bexi.core.iconset.catalogue import CATALOGUE, Currency, FileSpec, IconSpec
 from bexi.core.iconset.fit import FieldFormat, FieldGround, Requirement
+from bexi.core.iconset.installed_app import Display, InstalledApp
 from bexi.core.iconset.plan import READY_MADE, Plan
 from bexi.core.pixels.colour import Colour
 from bexi.server.builds import services
@@ -61,6 +62,17 @@ class PlannedFileOut(Schema):
         )
 
 
+class AppBody(Schema):
+    """Members of the manifest by their names in the standard; what is empty is not said."""
+
+    short_name: str = ""
+    start_url: str = ""
+    id: str = ""
+    display: Display = Display.NOT_SAID
+    theme_color: str = ""
+    background_color: str = ""
+
+
 class PlanBody(Schema):
     """Names of the files and the choices about them; `dark` is a hex colour or null."""
 
@@ -72,6 +84,7 @@ class PlanBody(Schema):
     stamped: bool = False
     dark: str | None = None
     palette_error: float = 0
+    app: AppBody = AppBody()
 
     def plan(self) -> Plan:
         """The plan as a value; raises PlanRefused."""
@@ -83,6 +96,7 @@ class PlanBody(Schema):
             Addresses(self.base, self.stamped),
             Colour.parse(self.dark) if self.dark else None,
             self.palette_error,
+            InstalledApp.from_members(self.app.model_dump()),
         )
 
     @classmethod

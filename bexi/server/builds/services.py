@@ -2,6 +2,7 @@
 
 import hashlib
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 from types import MappingProxyType
 from typing import Any
 
@@ -192,15 +193,7 @@ def ready_name(plan: Plan) -> str | None:
 def whole_set(site: Site, plan: Plan) -> BuiltSet:
     """Everything the catalogue and a plan hold, made from the draft: what each file would add. Kept for a while."""
     draft = draft_on_bench(site)
-    whole = Plan(
-        READY_MADE["whole"].files,
-        plan.frames,
-        plan.frame_kind,
-        plan.extra,
-        plan.addresses,
-        plan.dark,
-        plan.palette_error,
-    )
+    whole = replace(plan, files=READY_MADE["whole"].files)
     made_from = repr((engine.ENGINE_VERSION, draft.sources(), draft.recipe, whole, site.name))
     key = f"whole-set-{hashlib.sha256(made_from.encode()).hexdigest()}"
     made: BuiltSet | None = cache.get(key)

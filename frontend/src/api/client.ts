@@ -31,6 +31,7 @@ export type Purpose = Picture["purpose"];
 export type PlannedFile = Schemas["PlannedFileOut"];
 export type SetPlan = Schemas["PlanOut"];
 export type PlanChoices = Required<Schemas["PlanBody"]>;
+export type AppMembers = Required<Schemas["AppBody"]>;
 export type Cost = Schemas["CostOut"];
 export type BuildRun = Schemas["BuildRunOut"];
 export type FileDifference = Schemas["FileDifferenceOut"];

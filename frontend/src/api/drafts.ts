@@ -1,6 +1,6 @@
 /** Drafts, and the icons of one. */
 
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
 import { piece, site } from "./asking";
 import { answer, client, type Draft, type Picture, type Recipe } from "./client";
@@ -42,18 +42,19 @@ export const ladderOf = (
     }),
   );
 
-/** The icons of a draft that is not on the bench. */
-export const useRungsOf = (draft: Draft | undefined, pictures: Picture[]) =>
+/** The icons of a draft as it is kept, judged on a ground of one's own, too. */
+export const useRungsOf = (draft: Draft | undefined, pictures: Picture[], ownGround: string | null = null) =>
   useQuery({
-    queryKey: ["rungs", draft?.id, draft?.revision, pictures],
+    queryKey: ["rungs", draft?.id, draft?.revision, pictures, ownGround],
     queryFn: ({ signal }) =>
       ladderOf(
         draft?.site_id ?? 0,
         draft?.artwork_id ?? 0,
         draft?.recipe as Draft["recipe"],
         pictures,
-        null,
+        ownGround,
         signal,
       ),
     enabled: draft !== undefined,
+    placeholderData: keepPreviousData,
   });

@@ -3064,6 +3064,45 @@ export interface components {
             files: string[];
         };
         /**
+         * AppBody
+         * @description Members of the manifest by their names in the standard; what is empty is not said.
+         */
+        AppBody: {
+            /**
+             * Short Name
+             * @default
+             */
+            short_name: string;
+            /**
+             * Start Url
+             * @default
+             */
+            start_url: string;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** @default  */
+            display: components["schemas"]["Display"];
+            /**
+             * Theme Color
+             * @default
+             */
+            theme_color: string;
+            /**
+             * Background Color
+             * @default
+             */
+            background_color: string;
+        };
+        /**
+         * Display
+         * @description How much of the browser is seen around the app; NOT_SAID leaves it to the standard, which says `browser`.
+         * @enum {string}
+         */
+        Display: "" | "browser" | "minimal-ui" | "standalone" | "fullscreen";
+        /**
          * PlanBody
          * @description Names of the files and the choices about them; `dark` is a hex colour or null.
          */
@@ -3106,6 +3145,17 @@ export interface components {
              * @default 0
              */
             palette_error: number;
+            /**
+             * @default {
+             *       "short_name": "",
+             *       "start_url": "",
+             *       "id": "",
+             *       "display": "",
+             *       "theme_color": "",
+             *       "background_color": ""
+             *     }
+             */
+            app: components["schemas"]["AppBody"];
         };
         /**
          * PlanOut

@@ -146,18 +146,26 @@ class ManifestTests(TestCase):
             (b'{"name": "Crew"}', b"{", b'"name": "Crew"}'),
             (b"{ }", b"{", b" }"),
         ):
-            merged = webmanifest.with_icons(existing, [self.icons[0].member()])
+            merged = webmanifest.merged(existing, {"icons": [self.icons[0].member()]})
             self.assertTrue(merged.startswith(before) and merged.endswith(after), merged)
             members = json.loads(merged.decode("utf-8-sig"))
             self.assertEqual(members["icons"][0]["src"], "/icon-192.png")
             kept = {**json.loads(existing.decode("utf-8-sig")), "icons": members["icons"]}
             self.assertEqual(list(members.items())[-1:] and members, kept)
 
+    def test_merge_of_several_members_keeps_the_others_and_their_order(self):
+        existing = b'{"name": "Crew", "display": "browser", "icons": []}'
+        merged = webmanifest.merged(existing, {"short_name": "C", "display": "fullscreen", "icons": [1]})
+        self.assertEqual(
+            list(json.loads(merged).items()),
+            [("short_name", "C"), ("name", "Crew"), ("display", "fullscreen"), ("icons", [1])],
+        )
+
     def test_what_is_no_manifest_has_nothing_to_keep(self):
         deep = b'{"a":' + b"[" * 100_000 + b"]" * 100_000 + b"}"
         for existing in (b"not json", b"[1]", b"\xff\xfe", b'{"a": NaN}', b'{"a": -Infinity}', deep, b"", b'"a"'):
-            self.assertIsNone(webmanifest.with_icons(existing, []), existing[:20])
+            self.assertIsNone(webmanifest.merged(existing, {"icons": []}), existing[:20])
             self.assertIsNone(webmanifest.read(existing))
 
     def test_half_a_surrogate_pair_is_written_as_an_escape(self):
-        self.assertIn(b"\\ud800", webmanifest.with_icons(b"{}", [{"src": "\ud800"}]))
+        self.assertIn(b"\\ud800", webmanifest.merged(b"{}", {"icons": [{"src": "\ud800"}]}))

@@ -241,9 +241,10 @@ class VerifyTests(TestCase):
         for data in (b"<svg/>", BLUE_DISC, BLUE_DISC[:50], BLUE_DISC.replace(b"1144cc", b"cc4411")):
             with self.assertRaises(BuildFailed):
                 verify_drawing(spec, data, meant)
-        for data in (b"", b"{}", b'{"icons": [1]}'):
+        for data in (b"", b"{}", b"[]", b'{"name": "", "icons": [1]}', b'{"name": "", "icons": [], "id": "/"}'):
             with self.assertRaises(BuildFailed):
-                verify_manifest(data, [])
+                verify_manifest(data, [], {})
+        verify_manifest(b'{"name": "", "id": "/", "icons": []}', [], {"id": "/"})
         for data in (b"", b"<a/>", b"<!DOCTYPE a [<!ENTITY b 'c'>]><a>&b;</a>"):
             with self.assertRaises(BuildFailed):
                 verify_tiles(data, [("square70x70logo", "/tile.png")])

@@ -5,6 +5,7 @@ from bexi.core.errors import PlanRefused
 from bexi.core.framing.purpose import Purpose
 from bexi.core.iconset.addresses import Addresses
 from bexi.core.iconset.catalogue import CATALOGUE, ICONS, MANIFEST, Currency
+from bexi.core.iconset.installed_app import Display, InstalledApp
 from bexi.core.iconset.plan import READY_MADE, RECOMMENDED, Plan
 from bexi.core.pixels.colour import Colour
 
@@ -40,10 +41,54 @@ class PlanTests(TestCase):
 
     def test_survives_json(self):
         own = Plan(
-            ("favicon.ico",), (16, 256), "png", (24, 64), Addresses("/icons/", stamped=True), Colour(1, 2, 3), 1.5
+            ("favicon.ico",),
+            (16, 256),
+            "png",
+            (24, 64),
+            Addresses("/icons/", stamped=True),
+            Colour(1, 2, 3),
+            1.5,
+            InstalledApp("Ferry", Colour(1, 2, 3), Colour(4, 5, 6), Display.STANDALONE, "/app/?from=home", "/app/"),
         )
         for plan in (own, *READY_MADE.values()):
             self.assertEqual(Plan.from_json(json.loads(json.dumps(plan.as_json()))), plan)
+
+    def test_reads_what_was_kept_before_there_were_apps(self):
+        kept = RECOMMENDED.as_json() | {"version": 1}
+        del kept["app"]
+        self.assertEqual(Plan.from_json(kept), RECOMMENDED)
+
+    def test_members_have_the_names_and_values_of_the_standard(self):
+        # W3C Web Application Manifest §1, members; §1.8 display modes. From memory.
+        app = InstalledApp("Ferry", Colour(255, 0, 0), None, Display.MINIMAL, "/", "/app")
+        self.assertEqual(
+            app.members,
+            {
+                "short_name": "Ferry",
+                "start_url": "/",
+                "id": "/app",
+                "display": "minimal-ui",
+                "theme_color": "#ff0000",
+            },
+        )
+
+    def test_what_no_manifest_should_say_is_refused_with_a_sentence(self):
+        for members in (
+            {"short_name": "x" * 61},
+            {"start_url": "https://elsewhere.example/"},
+            {"start_url": "//elsewhere.example/"},
+            {"start_url": r"\\elsewhere.example/"},
+            {"start_url": "javascript:alert(1)"},
+            {"start_url": "/a b"},
+            {"id": '/"'},
+            {"display": "window"},
+            {"orientation": "any"},
+        ):
+            with self.assertRaises(PlanRefused) as caught:
+                InstalledApp.from_members(members)
+            self.assertTrue(caught.exception.sentence.endswith("."), members)
+        with self.assertRaises(PlanRefused):
+            Plan(RECOMMENDED.files, addresses=Addresses("https://static.example/"), app=InstalledApp(start="/"))
 
     def test_sizes_of_ones_own_stand_among_the_png_icons(self):
         plan = Plan(("favicon.ico", "icon-32.png", "apple-touch-icon.png"), frames=(48, 16), extra=(64, 24, 32))

@@ -12,7 +12,7 @@ import { Comparison } from "./Comparison";
 import { FileCard } from "./FileCard";
 import { HeadLines } from "./HeadLines";
 import { LatestBuild } from "./LatestBuild";
-import { PlanPanel } from "./PlanPanel";
+import { PlanPanel } from "./plan/PlanPanel";
 import styles from "./set.module.css";
 import { UploadField } from "./UploadField";
 

@@ -1,12 +1,17 @@
 import { Alert, Checkbox, Segmented } from "antd";
 
-import type { Cost, PlanChoices, PlannedFile, SetPlan, Site } from "../../api/client";
-import { useCatalogue, useChangePlan, useCosts, useReadyPlans, useSetPlan } from "../../api/plans";
-import { bytes } from "../../app/units";
+import type { AppMembers, Cost, PlanChoices, PlannedFile, SetPlan, Site } from "../../../api/client";
+import { useCatalogue, useChangePlan, useCosts, useReadyPlans, useSetPlan } from "../../../api/plans";
+import { bytes } from "../../../app/units";
+import { AppFields } from "./AppFields";
+import { Fold } from "./Fold";
 import { PlanOptions } from "./PlanOptions";
-import styles from "./set.module.css";
+import layout from "../set.module.css";
+import styles from "./plan.module.css";
 
 const OWN = "own";
+const MANIFEST = "site.webmanifest";
+const NARROW = "(max-width: 760px)";
 const CURRENCIES = ["needed today", "older devices", "legacy"] as const;
 
 type Props = { site: Site; drawn: boolean };
@@ -18,7 +23,7 @@ export function PlanPanel({ site, drawn }: Props) {
   const ready = useReadyPlans();
   const costs = useCosts(site.id, drawn);
   const change = useChangePlan(site.id);
-  if (!plan.data || !catalogue.data) return <section className={styles.plan} aria-label="Set plan" />;
+  if (!plan.data || !catalogue.data) return <section className={layout.plan} aria-label="Set plan" />;
   // A choice shows at once, while it is on its way to be kept.
   const choices = change.isPending ? change.variables : (plan.data.plan as PlanChoices);
   const set = (part: Partial<PlanChoices>) => change.mutate({ ...choices, ...part });
@@ -27,7 +32,7 @@ export function PlanPanel({ site, drawn }: Props) {
     if (files) set({ files, extra: [] });
   };
   return (
-    <section className={styles.plan} aria-label="Set plan">
+    <section className={layout.plan} aria-label="Set plan">
       <h2>Set plan</h2>
       <Segmented
         size="small"
@@ -45,21 +50,20 @@ export function PlanPanel({ site, drawn }: Props) {
       <p className="reading">{totalOf(plan.data, costs.data)}</p>
       {change.error && <Alert type="error" title={change.error.message} />}
       {CURRENCIES.map((currency) => (
-        <fieldset key={currency} className={styles.group}>
-          <legend>{currency[0]?.toUpperCase() + currency.slice(1)}</legend>
-          {catalogue.data
-            .filter((file) => file.currency === currency)
-            .map((file) => (
-              <Choice
-                key={file.name}
-                file={file}
-                cost={costs.data?.find(({ name }) => name === file.name)}
-                chosen={choices.files.includes(file.name)}
-                toggle={() => set({ files: toggled(choices.files, file, catalogue.data) })}
-              />
-            ))}
-        </fieldset>
+        <Files
+          key={currency}
+          currency={currency}
+          files={catalogue.data.filter((file) => file.currency === currency)}
+          chosen={choices.files}
+          costs={costs.data}
+          toggle={(file) => set({ files: toggled(choices.files, file, catalogue.data) })}
+        />
       ))}
+      {choices.files.includes(MANIFEST) && (
+        <Fold title="Installed as an app" chosen={told(choices.app as AppMembers)}>
+          <AppFields site={site} app={choices.app as AppMembers} set={(app) => set({ app })} />
+        </Fold>
+      )}
       <PlanOptions choices={choices} costs={costs.data} set={set} />
     </section>
   );
@@ -80,6 +84,41 @@ function toggled(files: string[], file: PlannedFile, catalogue: PlannedFile[]): 
   }
   const named = catalogue.filter(({ named_by }) => named_by === file.name).map(({ name }) => name);
   return files.filter((name) => name !== file.name && !named.includes(name));
+}
+
+function told(app: AppMembers): string {
+  const said = Object.values(app).filter(Boolean).length;
+  return said ? `${said} of ${Object.keys(app).length} said` : "nothing said";
+}
+
+type FilesProps = {
+  currency: string;
+  files: PlannedFile[];
+  chosen: string[];
+  costs: Cost[] | undefined;
+  toggle: (file: PlannedFile) => void;
+};
+
+/** Files that are asked for today, or by what is older. Older ones stay folded until they are wanted. */
+function Files({ currency, files, chosen, costs, toggle }: FilesProps) {
+  const held = files.filter(({ name }) => chosen.includes(name)).length;
+  return (
+    <Fold
+      title={currency[0]?.toUpperCase() + currency.slice(1)}
+      chosen={`${held} of ${files.length} files`}
+      open={currency === CURRENCIES[0] && !matchMedia(NARROW).matches}
+    >
+      {files.map((file) => (
+        <Choice
+          key={file.name}
+          file={file}
+          cost={costs?.find(({ name }) => name === file.name)}
+          chosen={chosen.includes(file.name)}
+          toggle={() => toggle(file)}
+        />
+      ))}
+    </Fold>
+  );
 }
 
 type ChoiceProps = { file: PlannedFile; cost: Cost | undefined; chosen: boolean; toggle: () => void };

@@ -1,10 +1,11 @@
 import { Button, Checkbox, Input, InputNumber, Select } from "antd";
 import { useState } from "react";
 
-import type { Cost, PlanChoices } from "../../api/client";
-import { ColourField } from "../../app/ColourField";
-import { bytes } from "../../app/units";
-import styles from "./set.module.css";
+import type { Cost, PlanChoices } from "../../../api/client";
+import { ColourField } from "../../../app/ColourField";
+import { bytes } from "../../../app/units";
+import { Fold } from "./Fold";
+import styles from "./plan.module.css";
 
 const FRAMES = [16, 24, 32, 48, 64, 128, 256];
 const PALE = "#ffffff";
@@ -19,12 +20,13 @@ type Props = {
 export function PlanOptions({ choices, costs, set }: Props) {
   return (
     <>
-      <fieldset className={styles.group}>
-        <legend>Sizes of your own</legend>
+      <Fold
+        title="Sizes of your own"
+        chosen={choices.extra.length ? `${choices.extra.join(", ")} px` : "none"}
+      >
         <ExtraSizes choices={choices} costs={costs} set={set} />
-      </fieldset>
-      <fieldset className={styles.group}>
-        <legend>Root favicon</legend>
+      </Fold>
+      <Fold title="Root favicon" chosen={`${choices.frames.join(", ")} px`}>
         <label>
           Frames
           <Select
@@ -50,16 +52,19 @@ export function PlanOptions({ choices, costs, set }: Props) {
             onChange={(frame_kind) => set({ frame_kind })}
           />
         </label>
-      </fieldset>
-      <fieldset className={styles.group}>
-        <legend>Addresses</legend>
+      </Fold>
+      <Fold title="Addresses" chosen={choices.base === "/" ? "from the top" : choices.base || "relative"}>
         <Base key={choices.base} choices={choices} set={set} />
         <Checkbox checked={choices.stamped} onChange={(event) => set({ stamped: event.target.checked })}>
           Change with the file, against stale caches
         </Checkbox>
-      </fieldset>
-      <fieldset className={styles.group}>
-        <legend>SVG icon and PNG</legend>
+      </Fold>
+      <Fold
+        title="SVG icon and PNG"
+        chosen={[choices.dark ? "own dark colour" : "", choices.palette_error ? "fewer colours" : "lossless"]
+          .filter(Boolean)
+          .join(", ")}
+      >
         <Checkbox
           checked={choices.dark !== null}
           onChange={(event) => set({ dark: event.target.checked ? PALE : null })}
@@ -82,7 +87,7 @@ export function PlanOptions({ choices, costs, set }: Props) {
             onChange={(palette_error) => set({ palette_error })}
           />
         </label>
-      </fieldset>
+      </Fold>
     </>
   );
 }

@@ -1,0 +1,116 @@
+import { Checkbox, Input, Select } from "antd";
+import { useState } from "react";
+
+import type { AppMembers, Site } from "../../../api/client";
+import { ColourField } from "../../../app/ColourField";
+import styles from "./plan.module.css";
+import { StartScreen } from "./StartScreen";
+
+const DISPLAYS: { value: AppMembers["display"]; label: string }[] = [
+  { value: "", label: "not said: in the browser" },
+  { value: "browser", label: "in the browser" },
+  { value: "minimal-ui", label: "alone, with back and reload" },
+  { value: "standalone", label: "alone, like other apps" },
+  { value: "fullscreen", label: "alone, on the whole screen" },
+];
+/** More characters than these are often cut under an icon [common practice]. */
+const ROOM_FOR_NAME = 12;
+
+type Props = { site: Site; app: AppMembers; set: (app: AppMembers) => void };
+
+/** What the manifest says of the site once somebody installs it as an app, and how it starts then. */
+export function AppFields({ site, app, set }: Props) {
+  const change = (part: Partial<AppMembers>) => set({ ...app, ...part });
+  const name = app.short_name || site.name;
+  return (
+    <>
+      <p className={styles.hint}>
+        Goes into site.webmanifest, or into the manifest the site has. What is left empty is not said: there
+        the site’s own words stay.
+      </p>
+      <Words
+        key={`name ${app.short_name}`}
+        label="Short name, under the icon"
+        value={app.short_name}
+        otherwise={site.name}
+        set={(short_name) => change({ short_name })}
+      />
+      {name.length > ROOM_FOR_NAME && (
+        <p className={styles.hint} data-tone="caution">
+          “{name}” has {name.length} characters; many screens cut a name after about {ROOM_FOR_NAME}.
+        </p>
+      )}
+      <label>
+        Opens
+        <Select
+          size="small"
+          value={app.display}
+          options={DISPLAYS}
+          onChange={(display) => change({ display })}
+        />
+      </label>
+      <Words
+        key={`start ${app.start_url}`}
+        label="Start address"
+        value={app.start_url}
+        otherwise="the page it was installed from"
+        set={(start_url) => change({ start_url })}
+      />
+      <Words
+        key={`id ${app.id}`}
+        label="Id, where one host has several apps"
+        value={app.id}
+        otherwise="the start address"
+        set={(id) => change({ id })}
+      />
+      <OwnColour
+        label="Start screen"
+        value={app.background_color}
+        otherwise="#ffffff"
+        set={(background_color) => change({ background_color })}
+      />
+      <OwnColour
+        label="Bars around the app"
+        value={app.theme_color}
+        otherwise="#16302a"
+        set={(theme_color) => change({ theme_color })}
+      />
+      <StartScreen site={site} app={app} />
+    </>
+  );
+}
+
+type WordsProps = { label: string; value: string; otherwise: string; set: (value: string) => void };
+
+/** A field that is kept when it is left. */
+function Words({ label, value, otherwise, set }: WordsProps) {
+  const [typed, setTyped] = useState(value);
+  const keep = () => {
+    if (typed.trim() !== value) set(typed.trim());
+  };
+  return (
+    <label>
+      {label}
+      <Input
+        size="small"
+        value={typed}
+        placeholder={otherwise}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={keep}
+        onPressEnter={keep}
+      />
+    </label>
+  );
+}
+
+/** A colour that may be left unsaid. */
+function OwnColour({ label, value, otherwise, set }: WordsProps) {
+  return (
+    <div className={styles.colour}>
+      <Checkbox checked={value !== ""} onChange={(event) => set(event.target.checked ? otherwise : "")}>
+        {label} in a colour of {label.startsWith("Bars") ? "their" : "its"} own
+      </Checkbox>
+      {value && <ColourField label={label} value={value} set={set} />}
+    </div>
+  );
+}

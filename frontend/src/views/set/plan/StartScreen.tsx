@@ -1,0 +1,52 @@
+import type { AppMembers, Picture, Site } from "../../../api/client";
+import { useDraft, useRungsOf } from "../../../api/drafts";
+import { contrast } from "../../../app/colour";
+import styles from "./plan.module.css";
+
+/** The icon of the manifest that start screens of this density take [common practice]. */
+const ICON: Picture[] = [{ size: 192, purpose: "tab" }];
+const [DARK, LIGHT] = ["#000000", "#ffffff"];
+/** WCAG 2.2, success criterion 1.4.11: graphics ask for 3 : 1. */
+const STANDS_OUT = 3;
+
+/** What a phone shows while the app starts: the icon as it would be built, and the name, on the ground that was chosen. */
+export function StartScreen({ site, app }: { site: Site; app: AppMembers }) {
+  const draft = useDraft(site.id).data ?? undefined;
+  const ground = app.background_color || LIGHT;
+  const icon = useRungsOf(draft, ICON, ground).data?.[0];
+  if (app.display === "" || app.display === "browser") {
+    return <p className={styles.hint}>Opened in the browser it has no start screen.</p>;
+  }
+  const apart = icon?.contrast.own;
+  return (
+    <figure className={styles.start}>
+      <div className={styles.phone} style={{ background: ground, color: readable(ground) }}>
+        {app.display !== "fullscreen" && (
+          <div
+            className={styles.bar}
+            style={{
+              background: app.theme_color || DARK,
+              color: readable(app.theme_color || DARK),
+            }}
+          >
+            10:00
+          </div>
+        )}
+        {icon && <img src={`data:image/png;base64,${icon.png}`} width={96} height={96} alt="The icon" />}
+        <span className={styles.appName}>{site.name}</span>
+      </div>
+      <figcaption className={styles.hint}>
+        Start screen: icon-192.png on 96 CSS px, as on a screen with two pixels for each.
+        {!app.background_color && " Its ground is not said; browsers mostly take white."}
+        {apart !== undefined && apart < STANDS_OUT && (
+          <span data-tone="caution">
+            {" "}
+            The mark has {apart.toFixed(1)} : 1 to this ground; graphics need {STANDS_OUT} : 1.
+          </span>
+        )}
+      </figcaption>
+    </figure>
+  );
+}
+
+const readable = (ground: string) => (contrast(ground, DARK) > contrast(ground, LIGHT) ? DARK : LIGHT);
