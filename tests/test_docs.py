@@ -91,7 +91,7 @@ class ExamplesTests(TestCase):
             while running.taken("127.0.0.1", [port]) == [] and time.monotonic() < end:
                 time.sleep(0.2)
             time.sleep(1)
-            page = httpx.get(f"http://127.0.0.1:{port}/docs/index.html", trust_env=False)
+            page = httpx.get(f"http://127.0.0.1:{port}/docs/index.html", trust_env=False, timeout=60)
             self.assertIn("What Bexi is for", page.text)
             self.assertIn("script-src", page.headers["content-security-policy"])
         finally:

@@ -406,6 +406,20 @@ class LadderTests(BenchTestCase):
         expect(page.get_by_role("heading", name="Build 1")).to_be_visible()
 
 
+class OutageTests(BenchTestCase):
+    def test_the_bench_mends_itself(self):
+        page = self.bench()
+        page.route("**/api/**", lambda route: route.abort())
+        page.get_by_label("Frame side, px").fill("400")
+        expect(page.get_by_text("waits for Bexi").first).to_be_visible()
+        expect(page.get_by_role("status").filter(has_text="Not saved")).to_be_visible()
+        expect(page.get_by_alt_text("Icon at 512 px", exact=True)).to_be_visible()
+        page.unroute("**/api/**")
+        self.assertEqual(self.saved(page)["framing"]["frame"][2], 400)
+        expect(page.get_by_text("waits for Bexi")).to_have_count(0)
+        expect(page.get_by_text("being made")).to_have_count(0)
+
+
 class BenchAccessibilityTests(BenchTestCase):
     def test_axe_finds_nothing_while_a_rung_stands_alone(self):
         for scheme in ("light", "dark"):

@@ -70,7 +70,9 @@ class RebuiltDrawingsTests(BrowserTestCase):
         """A page without a policy of its own."""
         context = self.browser.new_context(viewport={"width": SIDE * ACROSS, "height": 800})
         self.addCleanup(context.close)
-        return context.new_page()
+        page = context.new_page()
+        page.set_default_timeout(120_000)  # one picture of all drawings
+        return page
 
     def shown(self, page: Page, drawings: list[str]) -> np.ndarray:
         """How Chromium shows drawings side by side, SIDE px large, as an array of one picture each."""

@@ -63,6 +63,14 @@ class PlanTests(BenchTestCase):
         self.change(stamped=True)
         self.assertFalse(self.ask("GET", f"sites/{self.site.pk}/builds").json()[0]["current"])
 
+    def test_a_build_made_before_plans_said_anything_of_apps_is_still_current(self):
+        self.keep(0)
+        self.build()
+        built = self.site.builds.get()
+        built.plan = {name: value for name, value in built.plan.items() if name != "app"} | {"version": 1}
+        built.save()
+        self.assertTrue(self.ask("GET", f"sites/{self.site.pk}/builds").json()[0]["current"])
+
     def test_bad_plans_are_refused_and_the_old_one_stays(self):
         for part, code in (
             ({"files": []}, "empty-plan"),

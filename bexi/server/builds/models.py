@@ -90,8 +90,8 @@ class Build(Order, Removable):
 
     def differs_from(self, draft: Draft) -> bool:
         """Whether building a draft of the same site would give another set."""
-        plan = plan_of(self.site).as_json()
-        return (self.sources, self.recipe, self.plan) != (draft.sources(), draft.recipe, plan)
+        made = (self.sources, self.read_recipe, self.read_plan)
+        return made != (draft.sources(), draft.read_recipe, plan_of(self.site))
 
 
 class BuildFile(models.Model):

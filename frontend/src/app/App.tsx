@@ -24,7 +24,11 @@ const onError = (error: Error) => {
 const queries = new QueryClient({
   queryCache: new QueryCache({ onError }),
   mutationCache: new MutationCache({ onError }),
-  defaultOptions: { queries: { retry: mayComeYet, refetchOnWindowFocus: true } },
+  // Bexi runs on this machine or near it: it is there without the network that browsers watch for.
+  defaultOptions: {
+    queries: { retry: mayComeYet, refetchOnWindowFocus: true, networkMode: "always" },
+    mutations: { networkMode: "always" },
+  },
 });
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? "";
 

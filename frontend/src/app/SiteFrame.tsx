@@ -23,7 +23,7 @@ export function SiteFrame() {
   const [draftSaving] = useState(newDraftSaving);
   const site = sites.data?.find((known) => known.id === siteId);
   if (sites.isPending) return <Loading what="Opening the site" />;
-  if (sites.error) return <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />;
+  if (!sites.data) return <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />;
   if (!site) return <ErrorPage />;
   return (
     <DraftSaving value={draftSaving}>

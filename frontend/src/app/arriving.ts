@@ -18,6 +18,7 @@ export function useArriving() {
     // What is shown first may give way to what is read meanwhile, and take the focus with it.
     const arrive = () => {
       if (document.activeElement !== left && document.activeElement !== document.body) return;
+      if (inDialog()) return; // opened before this view was there
       const heading =
         document.querySelector<HTMLElement>("main h1") ?? document.querySelector<HTMLElement>("main h2");
       if (!heading) return;
@@ -37,6 +38,9 @@ export function useArriving() {
     return stop;
   }, [pathname]);
 }
+
+const inDialog = () =>
+  [...document.querySelectorAll('[role="dialog"]')].some((dialog) => dialog.checkVisibility());
 
 /** Puts the focus into the view, past the bar. */
 export function skipTheBar() {

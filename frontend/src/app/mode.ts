@@ -1,6 +1,6 @@
-import { createContext, useEffect, useState } from "react";
+import { createContext, useLayoutEffect, useState } from "react";
 
-import type { Mode } from "./theme";
+import { wear, type Mode } from "./palette";
 
 const KEY = "bexi-mode";
 
@@ -18,9 +18,7 @@ function initialMode(): Mode {
 /** Light or dark: as the machine prefers until somebody chooses. */
 export function useMode(): [Mode, () => void] {
   const [mode, setMode] = useState(initialMode);
-  useEffect(() => {
-    document.documentElement.dataset.mode = mode;
-  }, [mode]);
+  useLayoutEffect(() => wear(mode), [mode]);
   const toggle = () => {
     const other = mode === "light" ? "dark" : "light";
     localStorage.setItem(KEY, other);

@@ -167,23 +167,11 @@ type StepsProps = {
 function Steps({ canUndo, canRedo, pending, problem, step }: StepsProps) {
   return (
     <>
-      <Button
-        size="small"
-        disabled={!canUndo}
-        aria-label="Undo"
-        title="Undo"
-        onClick={() => void step("undo")}
-      >
-        ↶
+      <Button size="small" disabled={!canUndo} onClick={() => void step("undo")}>
+        Undo
       </Button>
-      <Button
-        size="small"
-        disabled={!canRedo}
-        aria-label="Redo"
-        title="Redo"
-        onClick={() => void step("redo")}
-      >
-        ↷
+      <Button size="small" disabled={!canRedo} onClick={() => void step("redo")}>
+        Redo
       </Button>
       <span className="reading" role="status">
         {problem ? "Not saved" : pending ? "Saving the draft" : "Draft saved"}

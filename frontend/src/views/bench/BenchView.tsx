@@ -38,9 +38,10 @@ function DraftOnBench({ draftId }: { draftId: number }) {
   const artwork = useArtwork(draft.data?.artwork_id);
   const [opened, setOpened] = useState(0);
   const problem = draft.error ?? artwork.error;
-  if (problem) return <ProblemNotice problem={problem} retry={() => void draft.refetch()} />;
+  if (problem && !(draft.data && artwork.data))
+    return <ProblemNotice problem={problem} retry={() => void draft.refetch()} />;
   // What is remembered of a draft may be older than what the server has; changes are made from the newest.
-  if (!draft.isFetchedAfterMount || !draft.data || !artwork.data)
+  if (!draft.data || !artwork.data || !draft.isFetchedAfterMount)
     return <Loading what="Setting up the bench" />;
   const showStored = async () => {
     forgetUnsaved(draftId);

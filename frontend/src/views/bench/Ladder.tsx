@@ -24,6 +24,8 @@ type Props = {
   draft: Draft;
   rungs: Step[];
   problem: Error | undefined;
+  /** Why pictures are being waited for longer than they take. */
+  interrupted: Error | undefined;
   /** `light`, `dark` or a colour. */
   ground: string;
   setGround: (ground: string) => void;
@@ -36,8 +38,8 @@ type Props = {
 
 /** Every size at true pixels, the very bytes a build would write. Picking one lets it have a framing of its own. */
 export function Ladder(props: Props) {
-  const { site, draft, rungs, problem, ground, setGround, picked, pick, builds, installed, heldInstalled } =
-    props;
+  const { site, draft, rungs, problem, interrupted, ground, setGround, picked, pick } = props;
+  const { builds, installed, heldInstalled } = props;
   const [besideKey, setBesideKey] = useState("");
   const [times, setTimes] = useState(1);
   const beside = useBeside(site, draft, builds, besideKey);
@@ -95,8 +97,8 @@ export function Ladder(props: Props) {
               : "2 × enlarged"}
         </p>
       </div>
-      {problem ? (
-        <ProblemNotice problem={problem} />
+      {problem || (interrupted && !rungs.length) ? (
+        <ProblemNotice problem={problem ?? (interrupted as Error)} />
       ) : (
         <ol
           className={styles.rungs}
@@ -126,7 +128,7 @@ export function Ladder(props: Props) {
                     <Beside name={beside.name} picture={beside.picture(rung)} rung={rung} times={times} />
                   )}
                 </span>
-                <RungReading rung={rung} ratio={ratio} />
+                <RungReading rung={rung} ratio={ratio} interrupted={interrupted !== undefined} />
               </button>
             </li>
           ))}
@@ -177,10 +179,12 @@ function Beside({ name, picture, rung, times }: BesideProps) {
 
 const placeOf = ({ purpose }: Picture) => (purpose === "tab" ? "" : `, ${PLACES[purpose]}`);
 
+type ReadingProps = { rung: Step; ratio: number; interrupted: boolean };
+
 /** Whole CSS px, so that every icon starts on a whole device px. */
 const rungWidth = (side: number) => Math.ceil(Math.max(READING, Math.min(side, ROOM)));
 
-function RungReading({ rung, ratio }: { rung: Step; ratio: number }) {
+function RungReading({ rung, ratio, interrupted }: ReadingProps) {
   const [word, because] = /^(\w+)(?:: (.*))?$/.exec(rung.says)?.slice(1) ?? [rung.says];
   return (
     <span className={`reading ${styles.rungReading}`}>
@@ -189,7 +193,7 @@ function RungReading({ rung, ratio }: { rung: Step; ratio: number }) {
         {rung.size / ratio > ROOM ? ", middle part" : ""}
       </span>
       {rung.outdated ? (
-        <span>being made</span>
+        <span>{interrupted ? "waits for Bexi" : "being made"}</span>
       ) : (
         <>
           <strong data-tone={toneOf(rung.verdict)}>{word}</strong>

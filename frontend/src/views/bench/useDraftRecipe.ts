@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 
-import { answer, client, type Draft, Problem, type Recipe } from "../../api/client";
+import { answer, client, type Draft, passes, Problem, type Recipe } from "../../api/client";
 import { forgetUnsaved, keepUnsaved, unsavedOf } from "./unsaved";
 
 const PAUSE_MS = 300;
@@ -10,10 +10,6 @@ const RETRY_MS = [1000, 3000, 10_000, 30_000];
 
 export const isOvertaken = (problem: Error | undefined) =>
   problem instanceof Problem && problem.code === "draft-changed-elsewhere";
-
-/** Whether saving may work later without anybody doing something. */
-const passes = (problem: Error) =>
-  problem instanceof Problem && ["unreachable", "unknown"].includes(problem.code);
 
 /** The recipe on the bench, kept on the server by itself shortly after each change; every change can be undone. */
 export function useDraftRecipe(draft: Draft) {

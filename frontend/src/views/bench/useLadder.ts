@@ -1,13 +1,15 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 
-import type { Picture, Recipe, Rung } from "../../api/client";
+import { passes, type Picture, type Recipe, type Rung } from "../../api/client";
 import { ladderOf } from "../../api/drafts";
 import { useSetPlan } from "../../api/plans";
 
 const LARGEST_SMALL = 64;
 /** The hand rests when nothing was changed for so long. */
 const REST_MS = 250;
+/** Between attempts to reach Bexi again, the last one again and again. */
+const RETRY_MS = [500, 1000, 3000];
 /** What the places beside the stage show, and what screens between take, whether the plan holds it or not. */
 const SEEN: Picture[] = [
   { size: 16, purpose: "tab" },
@@ -61,7 +63,11 @@ export function useLadder(
     const made = [...stepsOf(first, asked, recipe), ...stepsOf(rest, rested, recipe)];
     return pictures.flatMap((picture) => made.filter((rung) => isSame(rung, picture)));
   }, [pictures, recipe, asked, rested, first, rest]);
-  return { rungs: steps, problem: first.error ?? rest.error ?? undefined };
+  return {
+    rungs: steps,
+    problem: first.error ?? rest.error ?? undefined,
+    interrupted: first.failureReason ?? rest.failureReason ?? undefined,
+  };
 }
 
 type Whose = { site: { id: number }; artwork: { id: number } };
@@ -89,7 +95,9 @@ const useRungs = (
     }),
     enabled: enabled && pictures.length > 0,
     placeholderData: keepPreviousData,
-    retry: false,
+    // An outage ends by itself: former pictures stay meanwhile, marked as outdated.
+    retry: (_, problem) => passes(problem),
+    retryDelay: (failures) => RETRY_MS[Math.min(failures, RETRY_MS.length) - 1] ?? 0,
     staleTime: Infinity,
     gcTime: 10_000,
   });

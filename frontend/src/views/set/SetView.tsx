@@ -23,7 +23,7 @@ export function SetView() {
   const draft = useDraft(site.id);
   const [search, setSearch] = useSearchParams();
   if (builds.isPending || draft.isPending) return <Loading what="Reading the builds" />;
-  if (builds.error) return <ProblemNotice problem={builds.error} retry={() => void builds.refetch()} />;
+  if (!builds.data) return <ProblemNotice problem={builds.error} retry={() => void builds.refetch()} />;
   const [latest, ...earlier] = builds.data;
   const compared = earlier.find(({ number }) => String(number) === search.get("with"));
   return (

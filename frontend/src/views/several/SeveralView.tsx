@@ -24,8 +24,10 @@ export function SeveralView() {
   const [doing, setDoing] = useState<string>();
   const mayEdit = !useRefusal("edits");
   const refusal = useRefusal("installs");
-  if (sites.error) return <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />;
-  if (activity.error) return <ProblemNotice problem={activity.error} retry={() => void activity.refetch()} />;
+  if (sites.error && !sites.data)
+    return <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />;
+  if (activity.error && !activity.data)
+    return <ProblemNotice problem={activity.error} retry={() => void activity.refetch()} />;
   if (!sites.data) return <Loading what="Reading the sites" />;
   const chosen = ids.flatMap((id) => sites.data.find((site) => site.id === id) ?? []);
   if (!chosen.length) {

@@ -56,7 +56,14 @@ export function DrawingBench({ title, drawing, complete, changedId, children }: 
           <>
             <Contrast ratio={preview.data.contrast} />
             {(["light", "dark"] as const).map((ground) => (
-              <div key={ground} className={styles.sizes} data-ground={ground}>
+              <div
+                key={ground}
+                className={styles.sizes}
+                data-ground={ground}
+                tabIndex={0}
+                role="group"
+                aria-label={`On a ${ground} ground`}
+              >
                 {preview.data.pictures.map(({ size, png }) => (
                   <figure key={size}>
                     <TrueSize
