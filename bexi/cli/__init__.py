@@ -18,8 +18,8 @@ _COMMANDS = {
     "backup": ("bexi.server.backup:backup_command", "Write all data but the keys into one file."),
     "restore": ("bexi.server.backup:restore_command", "Bring all data back from a backup file."),
     "plans": ("bexi.cli.plans:plans_command", "List the ready-made plans and what they hold."),
-    "fit": ("bexi.cli.build:fit_command", "Make the one file that an upload field asks for."),
-    "compare": ("bexi.cli.build:compare_command", "Compare two sets file by file and picture by picture."),
+    "fit": ("bexi.cli.fit:fit_command", "Make the one file that an upload field asks for."),
+    "compare": ("bexi.cli.compare:compare_command", "Compare two sets file by file and picture by picture."),
     "install": (
         "bexi.cli.install:install_command",
         "Install a set on a site: files into its top folder, lines in heads.",
@@ -36,6 +36,7 @@ _COMMANDS = {
     "draw": ("bexi.cli.draw:draw", "Draw letters or a symbol."),
 }
 """Where each command is, and the line that the list of them says."""
+_READING_PICTURES = {"build", "fit", "judge", "propose", "facts"}
 
 
 class _OnDemand(TyperGroup):
@@ -47,6 +48,8 @@ class _OnDemand(TyperGroup):
     def get_command(self, ctx: Any, cmd_name: str) -> Any:
         if cmd_name not in _COMMANDS:
             return None
+        if cmd_name in _READING_PICTURES:
+            import_module("bexi.sandbox.children").get_ready()  # meanwhile this process loads what it needs itself
         module, _, name = _COMMANDS[cmd_name][0].partition(":")
         found = getattr(import_module(module), name)
         if isinstance(found, typer.Typer):

@@ -1,4 +1,4 @@
-"""`bexi build`, `bexi fit` and `bexi compare`."""
+"""`bexi build`."""
 
 import dataclasses
 import hashlib
@@ -12,34 +12,20 @@ from typing import Annotated
 
 import typer
 
-from bexi.cli.judge import proposed
-from bexi.cli.sources import FrameOption, SourceArgument, source_of
-from bexi.cli.speaking import JsonOption, fail, read, refusals, write, write_all
+from bexi.cli.sources import WHITE_GROUND, FrameOption, GroundOption, HomeGroundOption, SourceArgument, source_of
+from bexi.cli.speaking import JsonOption, fail, read, refusals, write_all
 from bexi.cli.taking_in import taken_in
 from bexi.core.artwork.treatment import AS_IT_IS
 from bexi.core.errors import PlanRefused
 from bexi.core.framing.recipe import Recipe, parse_ground
 from bexi.core.iconset.build import BuiltSet, Pictures, build
-from bexi.core.iconset.compare import FileChange, FileDifference, compare
-from bexi.core.iconset.fit import FieldFormat, FieldGround, Requirement, fit
 from bexi.core.iconset.installed_app import InstalledApp
-from bexi.core.iconset.judged import JudgedIcon, judged_set
 from bexi.core.iconset.plan import READY_MADE, RECOMMENDED, Plan
 from bexi.core.iconset.processes import Processes
 from bexi.core.iconset.recipe_file import MAIN, NAME, RecipeFile, Source
-from bexi.core.judging.groups import groups_of
-from bexi.core.judging.readings import Verdict
-from bexi.core.judging.ways_out import Source as JudgedSource
 from bexi.core.pixels.colour import Colour
 from bexi.core.sitehead.snippet import HeadLines
-from bexi.resources.generic import generic_icons
 
-GroundOption = Annotated[str, typer.Option(metavar="clear|#rrggbb", help="What lies under the artwork.")]
-HomeGroundOption = Annotated[
-    str, typer.Option(metavar="#rrggbb", help="Under icons that must be opaque when the ground is clear.")
-]
-_WHITE = "#ffffff"
-DIFFERENT = 1
 LOST = 3
 
 
@@ -54,7 +40,7 @@ def build_command(
     ] = None,
     frame: FrameOption = None,
     ground: GroundOption = "clear",
-    home_ground: HomeGroundOption = _WHITE,
+    home_ground: HomeGroundOption = WHITE_GROUND,
     base: Annotated[
         str | None, typer.Option(help="Where pages find the files: /, a path, an address, or empty.")
     ] = None,
@@ -87,7 +73,7 @@ def build_command(
         )
         chosen = dataclasses.replace(chosen, addresses=addresses, app=_app(chosen, manifest or []))
         if judge:
-            _refuse_lost(judged_set(pictures, held.recipe, chosen, generic_icons()))
+            _refuse_lost(pictures, held.recipe, chosen)
         with closing(Processes(os.cpu_count() or 1)) as processes:
             built = build(pictures, held.recipe, chosen, name or held.site_name, each=processes.each)
         if only:
@@ -113,56 +99,14 @@ def build_command(
     print("\n".join(lines))
 
 
-def fit_command(
-    source: SourceArgument,
-    size: Annotated[int, typer.Option(metavar="PX", help="Side in px.")],
-    out: Annotated[Path, typer.Option(metavar="FILE", help="The file to write.")],
-    kind: Annotated[FieldFormat, typer.Option("--format", help="What the field takes.")] = FieldFormat.PNG,
-    at_least: Annotated[bool, typer.Option("--at-least", help="Larger pictures will do, too.")] = False,
-    max_kb: Annotated[float | None, typer.Option(metavar="KB", help="Most kilobytes of 1,000 bytes.")] = None,
-    field_ground: Annotated[
-        FieldGround, typer.Option("--must-be", help="Whether it must be opaque or clear.")
-    ] = FieldGround.EITHER,
-    frame: FrameOption = None,
-    ground: GroundOption = "clear",
-    home_ground: HomeGroundOption = _WHITE,
-    as_json: JsonOption = False,
-) -> None:
-    """Make the one file that an upload field asks for, or say why there is none."""
-    with refusals():
-        held, pictures = source_of(source, frame, ground, home_ground)
-        made = fit(pictures, held.recipe, Requirement(kind, size, at_least, max_kb, field_ground))
-    write(out, made.data)
-    notes = list(made.notes)
-    if made.enlargement and made.enlargement > 1:
-        notes.append(f"The artwork is enlarged {made.enlargement:.1f} times, so it is not sharp.")
-    if as_json:
-        print(json.dumps({"file": str(out), "bytes": len(made.data), "size": made.size, "notes": notes}, indent=2))
-        return
-    print(f"{len(made.data):>8} bytes  {out}, {made.size} px")
-    print("".join(f"- {note}\n" for note in notes), end="")
-
-
-def compare_command(
-    before: Annotated[Path, typer.Argument(metavar="DIR_A", help="Folder with a set.")],
-    after: Annotated[Path, typer.Argument(metavar="DIR_B", help="Folder with another.")],
-    as_json: JsonOption = False,
-) -> None:
-    """Compare two sets file by file and picture by picture; exit code 1 when they differ."""
-    differences = compare(_folder(before), _folder(after))
-    if as_json:
-        print(json.dumps([dataclasses.asdict(one) for one in differences], indent=2))
-    else:
-        for one in differences:
-            print(_told(one))
-    if any(one.change is not FileChange.SAME for one in differences):
-        raise typer.Exit(DIFFERENT)
-
-
 def _best_of(
     source: Path, frame: str | None, ground: str, home_ground: str, name: str | None
 ) -> tuple[RecipeFile, Pictures, dict[str, bytes]]:
     """The recipe that is proposed first for a picture, on grounds if they are asked for, and files drawn for it."""
+    from bexi.cli.judge import proposed  # on demand, as above
+    from bexi.core.judging.groups import groups_of
+    from bexi.core.judging.ways_out import Source as JudgedSource
+
     if frame or source.suffix == ".json":
         fail("--propose frames a picture by itself. Give it a PICTURE, and no --frame.")
     data = read(source)
@@ -174,13 +118,18 @@ def _best_of(
     framing = dataclasses.replace(
         best.framing,
         ground=parse_ground(ground) or best.framing.ground,
-        home_ground=best.framing.home_ground if home_ground == _WHITE else Colour.parse(home_ground),
+        home_ground=best.framing.home_ground if home_ground == WHITE_GROUND else Colour.parse(home_ground),
     )
     recipe_file = RecipeFile(name or source.stem, sources, Recipe(framing), RECOMMENDED)
     return recipe_file, lambda key: best.source.picture, {} if drawn is None else {file: content}
 
 
-def _refuse_lost(judged: Sequence[JudgedIcon]) -> None:
+def _refuse_lost(pictures: Pictures, recipe: Recipe, plan: Plan) -> None:
+    from bexi.core.iconset.judged import judged_set  # on demand, for judging needs scipy, which takes its time
+    from bexi.core.judging.readings import Verdict
+    from bexi.resources.generic import generic_icons
+
+    judged = judged_set(pictures, recipe, plan, generic_icons())
     lost = [one for one in judged if one.judgement.verdict is Verdict.LOST]
     for one in judged:
         if not one.is_well:
@@ -207,19 +156,3 @@ def _listed(built: BuiltSet) -> dict[str, object]:
         "files": [{"name": file.name, "bytes": len(file.data), "sha256": file.sha256} for file in built.files],
         "left_out": [{"name": one.name, "reason": one.reason} for one in built.left_out],
     }
-
-
-def _folder(path: Path) -> dict[str, bytes]:
-    if not path.is_dir():
-        fail(f"{path} is not a folder.")
-    return {file.name: read(file) for file in sorted(path.iterdir()) if file.is_file() and file.name != NAME}
-
-
-def _told(one: FileDifference) -> str:
-    sizes = " → ".join("–" if size is None else str(size) for size in (one.bytes_before, one.bytes_after))
-    pictures = "; ".join(
-        f"{picture.width} px: "
-        + ("other size" if picture.mean is None else f"mean {picture.mean:.2f}, largest {picture.largest} of 255")
-        for picture in one.pictures
-    )
-    return f"{one.change.value:<8} {one.name:<34} {sizes} bytes{f'  {pictures}' if pictures else ''}"

@@ -21,6 +21,12 @@ FrameOption = Annotated[
     str | None, typer.Option(metavar="X,Y,SIDE", help="The square in artwork px; the whole artwork if not given.")
 ]
 
+GroundOption = Annotated[str, typer.Option(metavar="clear|#rrggbb", help="What lies under the artwork.")]
+HomeGroundOption = Annotated[
+    str, typer.Option(metavar="#rrggbb", help="Under icons that must be opaque when the ground is clear.")
+]
+WHITE_GROUND = "#ffffff"
+
 
 def source_of(source: Path, frame: str | None, ground: str, home_ground: str) -> tuple[RecipeFile, Pictures]:
     """A recipe file, or the recipe of a picture under the options given, and the pictures it is of."""

@@ -16,6 +16,7 @@ from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import dataclass
 from enum import Enum
+from multiprocessing import forkserver
 from multiprocessing.connection import Connection
 from threading import Event, Lock, Timer
 from typing import Any, ParamSpec, TypeVar
@@ -33,6 +34,11 @@ T = TypeVar("T")
 # A server that forks fresh children: a fork of the web server itself would copy its threads' locks.
 _processes = multiprocessing.get_context("forkserver")
 _processes.set_forkserver_preload(["bexi.sandbox.measuring"])
+
+
+def get_ready() -> None:
+    """Start what children come from, which takes its time, beside other work."""
+    forkserver.ensure_running()
 
 
 def in_sandbox(work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:

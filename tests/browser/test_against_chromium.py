@@ -11,7 +11,7 @@ from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.letters import Letters, draw_letters
 from bexi.core.artwork.symbols import Symbol, draw_symbol
 from bexi.core.artwork.vector import render_whole
-from bexi.core.formats import ico, png
+from bexi.core.formats import ico, media_types, png
 from bexi.core.framing.compose import compose
 from bexi.core.framing.drawn import drawn
 from bexi.core.framing.frame import Frame
@@ -53,12 +53,12 @@ class ChromiumTests(BrowserTestCase):
         for size in (16, 48, 180):
             pixels = noise(size, size, seed=size)
             pixels[..., 3] = 255  # a canvas stores premultiplied, so half-clear colours come back rounded
-            np.testing.assert_array_equal(self.drawn(page, png.write(pixels), png.MEDIA_TYPE, size, size), pixels)
+            np.testing.assert_array_equal(self.drawn(page, png.write(pixels), media_types.PNG, size, size), pixels)
         pixels = noise(48, 48)
         pixels[..., 3] = np.where(pixels[..., 3] > 127, 255, 0)
         pixels[pixels[..., 3] == 0] = 0
         data = ico.write([noise(16, 16), pixels])
-        np.testing.assert_array_equal(self.drawn(page, data, ico.MEDIA_TYPE, 48, 48), pixels)
+        np.testing.assert_array_equal(self.drawn(page, data, media_types.ICO, 48, 48), pixels)
 
     def test_every_picture_of_the_whole_set_decodes_to_what_pillow_reads(self):
         page = self.open("/")
@@ -68,7 +68,7 @@ class ChromiumTests(BrowserTestCase):
         for file in built.files:
             if file.name.endswith(".png") and "monochrome" not in file.name and "wide" not in file.name:
                 ours = decoded(file.data)
-                theirs = self.drawn(page, file.data, png.MEDIA_TYPE, ours.shape[1], ours.shape[0])
+                theirs = self.drawn(page, file.data, media_types.PNG, ours.shape[1], ours.shape[0])
                 np.testing.assert_array_equal(theirs, ours, file.name)
 
     def test_drawn_icons_change_in_dark_schemes_and_look_as_composed(self):

@@ -5,8 +5,6 @@ from xml.etree.ElementTree import Element, SubElement, indent, tostring
 
 from defusedxml.ElementTree import fromstring
 
-MEDIA_TYPE = "application/xml"
-
 
 def write(tiles: Sequence[tuple[str, str]], colour: str) -> bytes:
     """The file for tiles given as element name and address, on a ground of one hex colour."""

@@ -15,11 +15,9 @@ from numpy.typing import NDArray
 
 from bexi.core.errors import ArtworkRefused
 from bexi.core.formats import png
+from bexi.core.formats.sizes import LARGEST_FRAME
 from bexi.core.pixels import palette
 from bexi.core.pixels.light import Pixels
-
-MEDIA_TYPE = "image/vnd.microsoft.icon"  # IANA
-LARGEST = 256
 
 _HEADER = struct.Struct("<HHH")  # reserved 0, type 1, number of frames
 _ENTRY = struct.Struct("<BBBBHHII")  # width, height, colours, 0, planes, bits, bytes, offset
@@ -63,7 +61,7 @@ def write(pictures: Sequence[Pixels], kind_of: Callable[[Pixels], FrameKind] = l
     offset = _HEADER.size + _ENTRY.size * len(frames)
     entries = []
     for pixels, kind, frame in zip(pictures, kinds, frames, strict=True):
-        side = pixels.shape[0] % LARGEST  # 256 is written as 0
+        side = pixels.shape[0] % LARGEST_FRAME  # 256 is written as 0
         colours = 2**kind.value % 256 if kind.value in _PALETTED else 0
         entries.append(_ENTRY.pack(side, side, colours, 0, 1, kind.value or 32, len(frame), offset))
         offset += len(frame)
@@ -148,7 +146,7 @@ def _stride(width: int, bits: int) -> int:
 
 def _read_frame(data: bytes, entry: int) -> IcoFrame:
     width, height, _, _, _, _, length, offset = _ENTRY.unpack_from(data, entry)
-    width, height = width or LARGEST, height or LARGEST
+    width, height = width or LARGEST_FRAME, height or LARGEST_FRAME
     body = data[offset : offset + length]
     if len(body) < length:
         raise ValueError("a frame lies beyond the end of the file")

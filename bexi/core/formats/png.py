@@ -8,8 +8,6 @@ from PIL import Image
 
 from bexi.core.pixels.light import Pixels
 
-MEDIA_TYPE = "image/png"
-
 _SMALL, _LARGE = 96 * 96, 256 * 256
 _PLAIN, _FILTERS = [oxipng.RowFilter.NoOp], [oxipng.RowFilter.NoOp, oxipng.RowFilter.Entropy]
 """Drawn pictures are smallest without a filter, grainy ones with the other one [measured]."""

@@ -8,7 +8,6 @@ from PIL import Image
 from bexi.core.pixels.light import Pixels
 from bexi.core.pixels.palette import paletted
 
-GIF, JPEG, BMP = "image/gif", "image/jpeg", "image/bmp"
 _HALF = 128
 
 

@@ -6,7 +6,6 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import NoReturn
 
-MEDIA_TYPE = "application/manifest+json"
 _BOM = "\ufeff"
 _SPACE = re.compile(r"[ \t\r\n]*")
 

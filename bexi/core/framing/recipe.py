@@ -7,6 +7,7 @@ from typing import Any
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.errors import FramingRefused
+from bexi.core.formats.sizes import LARGEST_ICON
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
@@ -16,7 +17,6 @@ VERSION = 3
 _READ = (1, 2, VERSION)
 NO_PLATE = Plate(margin=0)
 NO_FINISH = Finish()
-LARGEST_ICON = 1024
 
 
 @dataclass(frozen=True)

@@ -9,10 +9,11 @@ from bexi.core.artwork.ink import find_ink
 from bexi.core.artwork.pictures import Picture, Vector
 from bexi.core.artwork.shapes import main_colours
 from bexi.core.formats import browserconfig, webmanifest
+from bexi.core.formats.sizes import LARGEST_ICON
 from bexi.core.framing.compose import compose, framing_for
 from bexi.core.framing.drawn import drawn, drawn_in_one_colour, why_not_drawn
 from bexi.core.framing.purpose import Purpose
-from bexi.core.framing.recipe import LARGEST_ICON, Framing, Recipe
+from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.iconset.catalogue import MANIFEST, TILE_CONFIG, FileSpec, IconSpec
 from bexi.core.iconset.encode import Each, Job, canvas, encode
 from bexi.core.iconset.plan import Plan

@@ -6,7 +6,7 @@ The values come from the named documents as we remember them; they were not at h
 from dataclasses import dataclass
 from enum import StrEnum
 
-from bexi.core.formats import browserconfig, ico, png, svg, webmanifest
+from bexi.core.formats import media_types
 from bexi.core.framing.purpose import Purpose
 
 
@@ -66,7 +66,7 @@ class IconSpec(FileSpec):
 ROOT_ICO = IconSpec(
     name="favicon.ico",
     title="Root favicon",
-    media_type=ico.MEDIA_TYPE,
+    media_type=media_types.ICO,
     why="Browsers, feed readers and search engines ask for it at the top of a site even when no page says so.",
     source="WHATWG HTML, link type “icon”",
     sizes=(16, 32, 48),
@@ -75,7 +75,7 @@ ROOT_ICO = IconSpec(
 SVG_ICON = IconSpec(
     name="icon.svg",
     title="SVG icon",
-    media_type=svg.MEDIA_TYPE,
+    media_type=media_types.SVG,
     why="Browsers that take SVG draw it sharp at any size, and it can change its colours in dark schemes.",
     source="WHATWG HTML, link type “icon”; Media Queries 5, prefers-color-scheme",
     sizes=(),
@@ -84,7 +84,7 @@ SVG_ICON = IconSpec(
 ONE_COLOUR_SVG = IconSpec(
     name="pinned-tab.svg",
     title="One-colour SVG",
-    media_type=svg.MEDIA_TYPE,
+    media_type=media_types.SVG,
     why="Some browsers once took it for pinned tabs and gave it the colour in its link.",
     source="a browser maker’s public documentation",
     currency=Currency.LEGACY,
@@ -100,7 +100,7 @@ def tab_icon(size: int) -> IconSpec:
     return IconSpec(
         name=f"icon-{size}.png",
         title=title,
-        media_type=png.MEDIA_TYPE,
+        media_type=media_types.PNG,
         why=why,
         source="common practice",
         currency=currency,
@@ -126,7 +126,7 @@ def _home_icon(size: int) -> IconSpec:
     return IconSpec(
         name=f"apple-touch-icon-{size}x{size}.png",
         title=f"Home-screen icon, {size} px",
-        media_type=png.MEDIA_TYPE,
+        media_type=media_types.PNG,
         why=f"Phones and tablets of earlier years ask for {size} px; newer ones shrink the 180 px icon.",
         source=_HOME,
         currency=Currency.OLDER if size >= 120 else Currency.LEGACY,
@@ -145,7 +145,7 @@ def _app_icons(infix: str, title: str, purpose: Purpose, why: tuple[str, str], s
         IconSpec(
             name=f"icon-{infix}{size}.png",
             title=f"{title}, large" if size > 192 else title,
-            media_type=png.MEDIA_TYPE,
+            media_type=media_types.PNG,
             why=reason,
             source=source,
             sizes=(size,),
@@ -160,7 +160,7 @@ def _tile(name: str, title: str, element: str, size: int, width: int | None = No
     return IconSpec(
         name=name,
         title=title,
-        media_type=png.MEDIA_TYPE,
+        media_type=media_types.PNG,
         why="Start screens of older desktops show it when somebody pins the site there.",
         source="a system maker’s public documentation",
         currency=Currency.LEGACY,
@@ -173,7 +173,7 @@ def _tile(name: str, title: str, element: str, size: int, width: int | None = No
 HOME_ICON = IconSpec(
     name="apple-touch-icon.png",
     title="Home-screen icon",
-    media_type=png.MEDIA_TYPE,
+    media_type=media_types.PNG,
     why="Phones show it when somebody puts the site on the home screen. Opaque: clear parts turn black there.",
     source=_HOME,
     sizes=(180,),
@@ -225,14 +225,14 @@ ICONS = (
 MANIFEST = FileSpec(
     name="site.webmanifest",
     title="Web app manifest",
-    media_type=webmanifest.MEDIA_TYPE,
+    media_type=media_types.WEB_MANIFEST,
     why="It tells phones and browsers the name and the large icons of the site when somebody keeps it as an app.",
     source=_MANIFEST_SOURCE,
 )
 TILE_CONFIG = FileSpec(
     name="browserconfig.xml",
     title="Tile configuration",
-    media_type=browserconfig.MEDIA_TYPE,
+    media_type=media_types.TILE_CONFIG,
     why="It names the tiles; older desktops look for it at the top of a site.",
     source="a system maker’s public documentation",
     currency=Currency.LEGACY,

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from bexi.core.formats import ico, png
+from bexi.core.formats import ico, media_types, png
 from bexi.core.iconset.catalogue import IconSpec
 from bexi.core.pixels import palette
 from bexi.core.pixels.light import Pixels
@@ -47,7 +47,7 @@ Each = Callable[[Callable[[Job], bytes], Sequence[Job]], Iterator[bytes]]
 
 def encode(job: Job) -> bytes:
     """The bytes of one ICO or PNG file."""
-    if job.spec.media_type == ico.MEDIA_TYPE:
+    if job.spec.media_type == media_types.ICO:
         return ico.write(job.pictures, _FRAME_KINDS[job.frame_kind])
     (picture,) = job.pictures
     whole = png.write(picture)

@@ -9,10 +9,11 @@ import numpy as np
 
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.errors import PlanRefused
-from bexi.core.formats import ico, png, raster
+from bexi.core.formats import ico, media_types, png, raster
+from bexi.core.formats.sizes import LARGEST_FRAME, LARGEST_ICON
 from bexi.core.framing.compose import compose, framing_for
 from bexi.core.framing.purpose import Purpose
-from bexi.core.framing.recipe import LARGEST_ICON, Recipe
+from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.build import Pictures
 from bexi.core.pixels import palette
 from bexi.core.pixels.light import Pixels
@@ -34,7 +35,7 @@ class FieldFormat(StrEnum):
     @property
     def media_type(self) -> str:
         """The type to serve it with."""
-        return {"ico": ico.MEDIA_TYPE, "png": png.MEDIA_TYPE}.get(self.value, f"image/{self.value}")
+        return str(getattr(media_types, self.name))
 
     @property
     def is_opaque(self) -> bool:
@@ -61,7 +62,7 @@ class Requirement:
     ground: FieldGround = FieldGround.EITHER
 
     def __post_init__(self) -> None:
-        largest = ico.LARGEST if self.format is FieldFormat.ICO else LARGEST_ICON
+        largest = LARGEST_FRAME if self.format is FieldFormat.ICO else LARGEST_ICON
         if not 1 <= self.size <= largest:
             raise PlanRefused("unknown-size", f"Ask for 1 to {largest} px as {self.format.upper()}.")
         if self.most_kb is not None and self.most_kb <= 0:

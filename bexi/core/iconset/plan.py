@@ -5,8 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from bexi.core.errors import PlanRefused
-from bexi.core.formats import ico
-from bexi.core.framing.recipe import LARGEST_ICON
+from bexi.core.formats.sizes import LARGEST_FRAME, LARGEST_ICON
 from bexi.core.iconset.addresses import AT_THE_TOP, Addresses
 from bexi.core.iconset.catalogue import (
     CATALOGUE,
@@ -52,8 +51,8 @@ class Plan:
             raise PlanRefused("empty-plan", "This plan holds no file. Choose at least one.")
         if not all(1 <= size <= LARGEST_ICON for size in self.extra):
             raise PlanRefused("unknown-sizes", f"Sizes of your own reach from 1 to {LARGEST_ICON} px.")
-        if not self.frames or not all(1 <= size <= ico.LARGEST for size in self.frames):
-            raise PlanRefused("unknown-frames", f"The root favicon needs frames of 1 to {ico.LARGEST} px.")
+        if not self.frames or not all(1 <= size <= LARGEST_FRAME for size in self.frames):
+            raise PlanRefused("unknown-frames", f"The root favicon needs frames of 1 to {LARGEST_FRAME} px.")
         if self.frame_kind not in FRAME_KINDS:
             raise PlanRefused("unknown-frames", f"Frames are stored as one of: {', '.join(FRAME_KINDS)}.")
         if not 0 <= self.palette_error <= LARGEST_ERROR:

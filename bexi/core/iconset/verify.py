@@ -10,7 +10,7 @@ from PIL import IcoImagePlugin, Image
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.vector import check, render
 from bexi.core.errors import ArtworkRefused, BuildFailed
-from bexi.core.formats import browserconfig, ico
+from bexi.core.formats import browserconfig, media_types
 from bexi.core.formats.webmanifest import ManifestIcon
 from bexi.core.iconset.catalogue import MANIFEST, TILE_CONFIG, FileSpec, IconSpec
 from bexi.core.pixels import palette
@@ -83,7 +83,7 @@ def verify_tiles(data: bytes, tiles: Sequence[tuple[str, str]]) -> None:
 
 
 def _decode(spec: IconSpec, data: bytes) -> list[Pixels]:
-    if spec.media_type != ico.MEDIA_TYPE:
+    if spec.media_type != media_types.ICO:
         return [_array(Image.open(io.BytesIO(data), formats=["PNG"]))]
     file = IcoImagePlugin.IcoFile(io.BytesIO(data))
     return [_array(file.getimage((size, size))) for size in spec.sizes if (size, size) in file.sizes()]

@@ -12,6 +12,8 @@ from numpy.typing import NDArray
 from bexi.core.pixels.kernel import Axis
 from bexi.core.pixels.laid import FINE, Codes, LaidPicture
 
+_ROWS = 64
+"""So many rows of an icon are bounded together, which takes a fraction of the memory."""
 _UNSEEN = FINE / 8192
 """Half of the smallest step that stored values can tell."""
 
@@ -57,6 +59,10 @@ class _Lobes:
         beyond = (first < inside.start) | (past > inside.stop)
         return cls(axis, np.clip(first, inside.start, inside.stop), np.clip(past, inside.start, inside.stop), beyond)
 
+    def part(self, outputs: slice) -> "_Lobes":
+        """Those of some output samples."""
+        return _Lobes(self.axis, self.first[outputs], self.past[outputs], self.beyond[outputs])
+
     def squares(self, pitch: int, origin: int, touched: bool) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
         """The first, and one past the last, of the squares that lie in the lobes, or of those that touch them."""
         down, up = self.past // pitch, -(-self.past // pitch)
@@ -71,26 +77,29 @@ class _Lobes:
         return slice(first, past), slice(first, near), slice(max(past // pitch * pitch, near), past)
 
 
-def bounded(
-    light: NDArray[np.float64], picture: LaidPicture, known: Extremes, down: Axis, across: Axis
-) -> NDArray[np.float64]:
-    """Fine light of an icon, shape (size, size, 4), kept within the light under each sample's main lobe.
+def keep_bounded(light: NDArray[np.float64], picture: LaidPicture, known: Extremes, down: Axis, across: Axis) -> None:
+    """Keep fine light of an icon, shape (size, size, 4), within the light under each sample's main lobe.
 
     Most samples are settled by the squares of `known` that lie wholly in their lobe, or by all that touch it; the
     pixels themselves are looked at for the few that are not.
     """
-    lobes = _Lobes.of(down), _Lobes.of(across)
-    result = light.copy()
+    rows, columns = _Lobes.of(down), _Lobes.of(across)
+    for first in range(0, len(light), _ROWS):
+        some = slice(first, first + _ROWS)
+        _bound(light[some], picture, known, (rows.part(some), columns))
+
+
+def _bound(light: NDArray[np.float64], picture: LaidPicture, known: Extremes, lobes: tuple[_Lobes, _Lobes]) -> None:
+    given = light.copy()
     for best, squares, outruns in ((np.minimum, known.darkest, np.less), (np.maximum, known.lightest, np.greater)):
         sure, widest = _around(best, squares, known, picture, lobes)
         limit = picture.light_of(sure)
-        unsure = (sure != widest) & outruns(light, limit) & (np.abs(light - limit) > _UNSEEN)
+        unsure = (sure != widest) & outruns(given, limit) & (np.abs(given - limit) > _UNSEEN)
         for row, column in np.argwhere(unsure.any(axis=-1)):
             fringe = _fringe(picture, known.pitch, lobes, row, column)
             found = [best.reduce(best.reduce(codes)) for codes in fringe if codes.size]
             limit[row, column] = picture.light_of(best.reduce([sure[row, column], *found]))
-        (np.maximum if best is np.minimum else np.minimum)(result, limit, out=result)
-    return result
+        (np.maximum if best is np.minimum else np.minimum)(light, limit, out=light)
 
 
 def _fringe(picture: LaidPicture, pitch: int, lobes: tuple[_Lobes, _Lobes], row: int, column: int) -> Iterator[Codes]:
@@ -129,13 +138,16 @@ def _best_of(
     shape[axis] = len(all_runs[0][0])
     worst = np.iinfo(codes.dtype).max if best is np.minimum else 0
     results: list[Codes] = [np.full(shape, worst, codes.dtype) for _ in all_runs]
+    start = min(int(first.min()) for first, _ in all_runs)
+    end = max(int(past.max()) for _, past in all_runs)
+    codes = codes[start:end] if axis == 0 else codes[:, start:end]
     longest = max(int((past - first).max()) for first, past in all_runs)
     reach = 1
     while True:
         for result, (first, past) in zip(results, all_runs, strict=True):
             (chosen,) = np.nonzero((past - first >= reach) & (past - first < 2 * reach))
             if len(chosen):
-                from_start, to_end = (np.take(codes, at[chosen], axis) for at in (first, past - reach))
+                from_start, to_end = (np.take(codes, at[chosen] - start, axis) for at in (first, past - reach))
                 result[(chosen,) if axis == 0 else (slice(None), chosen)] = best(from_start, to_end)
         if 2 * reach > longest:
             return results

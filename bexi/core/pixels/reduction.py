@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 from threadpoolctl import threadpool_limits
 
-from bexi.core.pixels.bounds import bounded
+from bexi.core.pixels.bounds import keep_bounded
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.enlargement import colours_of, enlarged
 from bexi.core.pixels.kernel import ONE, Axis, Kernel, Level, Weights
@@ -203,10 +203,12 @@ class Reduction:
 
     def _finished(self, icon: _Icon, total: NDArray[np.float64], taken: Taken) -> Light:
         """The icon laid on what lies around the picture, and bounded."""
-        picture, light = self._picture, total / ONE
+        picture, light = self._picture, total
+        light /= ONE
         light += (1 - light[..., ALPHA:] / FINE) * picture.light_of(picture.outside)  # the weights sum to 1
-        limited = bounded(light, picture, taken.extremes[icon.squares], icon.down.axis, icon.across.axis)
-        return (limited / FINE).astype(np.float32)
+        keep_bounded(light, picture, taken.extremes[icon.squares], icon.down.axis, icon.across.axis)
+        light /= FINE
+        return light.astype(np.float32)
 
     @property
     def _least_kept(self) -> int:

@@ -8,8 +8,8 @@ from django.shortcuts import get_object_or_404
 from django.utils.text import slugify
 from ninja import Router, Schema
 
-from bexi.core.formats import ico, png
-from bexi.core.formats.svg import MEDIA_TYPE as SVG
+from bexi.core.formats import ico, media_types, png
+from bexi.core.formats.media_types import SVG
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.catalogue import FileSpec
@@ -205,7 +205,7 @@ def difference(request: HttpRequest, build_id: int, earlier_id: int, name: str, 
     before, after = (pictures_in(blobs.get(file.sha256)) for file in files)
     if number >= min(len(before), len(after)) or before[number].shape != after[number].shape:
         raise Http404
-    return _kept(png.write(difference_image(before[number], after[number])), png.MEDIA_TYPE)
+    return _kept(png.write(difference_image(before[number], after[number])), media_types.PNG)
 
 
 @router.get("/builds/{build_id}/files/{name}", response=None)
@@ -223,7 +223,7 @@ def built_frame(request: HttpRequest, build_id: int, name: str, size: int) -> Ht
     frame = next((frame for frame in ico.read(blobs.get(file.sha256)) if frame.pixels.shape[1] == size), None)
     if frame is None:
         raise Http404
-    return _kept(png.write(frame.pixels), png.MEDIA_TYPE)
+    return _kept(png.write(frame.pixels), media_types.PNG)
 
 
 @router.get("/builds/{build_id}/set.zip", response=None)

@@ -9,11 +9,12 @@ from ninja import Router, Schema
 from pydantic import AfterValidator, Field, StringConstraints
 
 from bexi.core.artwork.ink import Box
+from bexi.core.formats.sizes import LARGEST_ICON
 from bexi.core.framing.cut_off import outside_circle, outside_rounded
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
-from bexi.core.framing.recipe import LARGEST_ICON, Framing, Own, Recipe, cut_of, parse_ground
+from bexi.core.framing.recipe import Framing, Own, Recipe, cut_of, parse_ground
 from bexi.core.judging import likeness
 from bexi.core.judging.judge import TABS
 from bexi.core.judging.readings import Verdict

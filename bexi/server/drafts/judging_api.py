@@ -11,8 +11,9 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from bexi.core.formats import png
+from bexi.core.formats.sizes import LARGEST_ICON
 from bexi.core.framing.purpose import Purpose
-from bexi.core.framing.recipe import LARGEST_ICON, Framing
+from bexi.core.framing.recipe import Framing
 from bexi.core.judging.marks import Marks, Place
 from bexi.core.judging.readings import BOUNDS, Judgement, Readings, Verdict, amount, noun
 from bexi.core.pixels.colour import Colour

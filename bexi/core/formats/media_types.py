@@ -1,0 +1,10 @@
+"""The media types of what Bexi writes, as registered with the IANA."""
+
+ICO = "image/vnd.microsoft.icon"
+PNG = "image/png"
+SVG = "image/svg+xml"
+GIF = "image/gif"
+JPEG = "image/jpeg"
+BMP = "image/bmp"
+WEB_MANIFEST = "application/manifest+json"
+TILE_CONFIG = "application/xml"

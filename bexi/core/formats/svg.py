@@ -1,3 +1,0 @@
-"""SVG files (SVG 2): what they are called."""
-
-MEDIA_TYPE = "image/svg+xml"
