@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from benchmarks import icons, judging, pages, pictures, shelf, workers
+from benchmarks import clients, icons, judging, pages, pictures, shelf, workers
 
 
 def show(title: str, rows: Iterator[tuple[str, float, str]]) -> None:
@@ -17,4 +17,5 @@ show("Twelve icons with encoding; ratios and errors of this run", icons.rows())
 show("Judging", judging.rows())
 show("Planning an installation", pages.rows())
 show("The shelf; 1.00 is the first page of a shelf with one page", shelf.rows())
+show("Many clients at once", clients.rows())
 show("Builds on several workers; 1.00 is one worker", workers.rows())

@@ -74,7 +74,7 @@ def rungs(
     pictures = pictures_for(artwork)
     framings = _framings(pictures, recipe, wanted)
     made = _made(artwork, recipe, framings, nobody_waits)
-    judged = _judged(pictures, framings, made, grounds, others)
+    judged = _judged(artwork, framings, made, grounds, others)
     return [_rung(pictures, recipe, icon, framings[icon], made[icon], judged[icon]) for icon in wanted]
 
 
@@ -100,18 +100,24 @@ def _made(
 
 
 def _judged(
-    pictures: Pictures,
+    artwork: Artwork,
     framings: Mapping[Icon, Framing],
     made: Mapping[Icon, bytes],
     grounds: Mapping[str, Colour],
     others: Mapping[str, Pixels],
 ) -> dict[Icon, Judgement]:
-    """Each icon judged by the very bytes that were made."""
-    judged = {}
-    for (size, purpose), data in made.items():
-        framing = framings[size, purpose]
-        (judged[size, purpose],) = judge(pictures(framing.artwork), framing, [png.read(data)], purpose, grounds, others)
-    return judged
+    """Each icon judged by the very bytes that were made, kept for a while like them."""
+    among = [(name, hashlib.sha256(icon.tobytes()).hexdigest()) for name, icon in others.items()]
+    beside = hashlib.sha256(repr((list(grounds.items()), among)).encode()).hexdigest()
+    keys = {icon: f"{_key(artwork, framing, *icon)}-beside-{beside}" for icon, framing in framings.items()}
+    kept = _kept.get_many(keys.values())
+    pictures = pictures_for(artwork)
+    for icon in (icon for icon in framings if keys[icon] not in kept):
+        framing, (_, purpose) = framings[icon], icon
+        pixels = png.read(made[icon])
+        (kept[keys[icon]],) = judge(pictures(framing.artwork), framing, [pixels], purpose, grounds, others)
+        _kept.set(keys[icon], kept[keys[icon]])
+    return {icon: kept[key] for icon, key in keys.items()}
 
 
 def neighbours(site_id: int) -> dict[str, Pixels]:
