@@ -141,7 +141,7 @@ class PieceTests(ArtworkTestCase):
 class DrawingTests(ArtworkTestCase):
     def test_letters_are_drawn_kept_and_changed(self):
         page = self.shelf()
-        page.get_by_role("button", name="Draw letters").click()
+        page.get_by_role("link", name="Draw letters").click()
         expect(page.get_by_label("One to three letters")).to_have_value("MF")
         expect(page.get_by_alt_text("16 px on dark")).to_be_visible()
         page.get_by_label("One to three letters").fill("漢")
@@ -151,7 +151,7 @@ class DrawingTests(ArtworkTestCase):
         expect(page.get_by_text("Contrast of ink and plate 7.9 : 1")).to_be_visible()
         page.get_by_role("button", name="Keep as artwork").click()
         expect(page.get_by_role("heading", name="Letters Q", exact=True)).to_be_visible()
-        page.get_by_role("button", name="Change the drawing").click()
+        page.get_by_role("link", name="Change the drawing").click()
         page.get_by_label("Ink", exact=True).fill("#ffffff")
         page.get_by_role("button", name="Keep the change").click()
         expect(page.get_by_text("#ffffff")).to_be_visible()
@@ -159,7 +159,7 @@ class DrawingTests(ArtworkTestCase):
 
     def test_a_symbol_is_found_by_a_word_and_its_credit_travels(self):
         page = self.shelf()
-        page.get_by_role("button", name="Draw a symbol").click()
+        page.get_by_role("link", name="Draw a symbol").click()
         page.get_by_label("Search symbols").fill("lighthouse")
         page.get_by_role("list", name="Symbols found").get_by_role("button").first.click()
         page.get_by_role("button", name="Keep as artwork").click()

@@ -23,7 +23,6 @@ class InstallViewTests(ViewTestCase):
         expect(page.get_by_text("replaced, copy kept").first).to_be_visible()
         left_alone = page.get_by_role("listitem").filter(has_text="swap.html")
         expect(left_alone).to_contain_text("a part of a page")
-        page.get_by_text("parts/header.html").click()
         expect(page.get_by_text("Gives way: <link rel=").first).to_be_visible()
 
     def test_planning_shows_how_far_it_is_and_can_be_stopped(self):
@@ -178,7 +177,6 @@ class OverSftpTests(ViewTestCase):
         expect(page.get_by_role("alert")).to_contain_text("is new to Bexi. Its key is SHA256:")
         page.get_by_role("button", name="Agree to this key").click()
         expect(page.get_by_text("rename: works")).to_be_visible()
-        page.get_by_text("parts/header.html").click()
         expect(page.get_by_text('+  <link rel="icon" type="image/svg+xml"', exact=False)).to_be_visible()
         self.assert_no_axe_findings(page)
         page.get_by_role("button", name=re.compile("^Install .* changes$")).click()

@@ -13,6 +13,7 @@ from bexi.server.sites.models import Site
 from bexi.standin.account import PASSWORD, USER
 from bexi.standin.host import LOOPBACK, SFTP_OFFSET
 from tests.browser.case import BrowserTestCase
+from tests.browser.test_start import LOGO
 from tests.browser.test_views import ViewTestCase
 from tests.pictures import BLUE_DISC
 
@@ -46,13 +47,13 @@ class Somebody:
         expect(box).to_have_count(0)
         self.actions += 1
 
-    def goes_to(self, label: str) -> None:
-        """Tabs to what is called so."""
+    def goes_to(self, label: str, key: str = "Tab") -> None:
+        """Tabs to what is called so, a pattern; Shift+Tab counts like Tab."""
         for _ in range(MOST_TABS):
-            if self.page.evaluate(LABEL).strip().startswith(label):
+            if re.match(label, self.page.evaluate(LABEL).strip()):
                 self.actions += 1
                 return
-            self.page.keyboard.press("Tab")
+            self.page.keyboard.press(key)
             self.tabs += 1
         raise AssertionError(f"{label} is not reached by Tab; at {self.page.evaluate(LABEL)!r}")
 
@@ -66,6 +67,40 @@ class Somebody:
 
 
 class TaskTests(BrowserTestCase):
+    def test_the_whole_story_by_tab_alone(self):
+        home = self.served / "tide" / "index.html"
+        home.write_text(home.read_text().replace("<body>", f"<body>{LOGO}"))
+        page = self.open("/")
+        page.get_by_role("heading", name="Sites").wait_for()
+        who = Somebody(page)
+        who.goes_to("Add a site")
+        who.enters()
+        expect(page.get_by_label("Its address")).to_be_focused()
+        who.fills("Its address", f"127.0.0.1:{self.standin_port + 4}")
+        who.enters()
+        who.sees("Wrong with the icons it has now:")
+        who.goes_to("Likeliest")
+        who.enters()
+        who.sees("What to make of")
+        who.goes_to("Build the set", "Shift+Tab")
+        who.enters()
+        expect(page.get_by_role("heading", name="Build 1", exact=True)).to_be_focused()
+        who.goes_to("Install it")
+        who.enters()
+        who.sees("Say where the site lives")
+        who.fills("Folder", str(self.served / "tide"))
+        who.enters()
+        expect(page.get_by_role("heading", name="Install build 1")).to_be_focused()
+        who.goes_to(r"Install \d+ changes")
+        who.enters()
+        who.sees("Build 1 is in place")
+        who.goes_to("Check what visitors get")
+        who.enters()
+        who.goes_to("Check (now|again)")
+        who.enters()
+        expect(page.get_by_role("heading", level=1).filter(has_text="wrong")).to_be_visible()
+        self.assertLessEqual(who.tabs, MOST_TABS)
+
     def test_a_wide_logo_with_words_onto_a_site_by_sftp(self):
         page = self.open("/")
         page.get_by_role("heading", name="Sites").wait_for()
@@ -98,7 +133,7 @@ class TaskTests(BrowserTestCase):
     def test_letters_for_a_site_builders_field_of_32_px(self):
         site = Site.objects.create(name="Ferry")
         page = self.open(f"/sites/{site.pk}/artwork")
-        page.get_by_role("button", name="Draw letters").wait_for()
+        page.get_by_role("link", name="Draw letters").wait_for()
         who = Somebody(page)
         who.presses("Draw letters")
         expect(page.get_by_role("heading", level=1)).to_be_focused()

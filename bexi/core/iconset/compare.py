@@ -11,6 +11,9 @@ from bexi.core.errors import ArtworkRefused
 from bexi.core.pixels import palette
 from bexi.core.pixels.light import Pixels
 
+_DARKEST = 208
+"""How much darker than white what differs most is drawn, of 255."""
+
 
 class FileChange(StrEnum):
     """What became of a file between two sets."""
@@ -71,9 +74,9 @@ def _difference(before: Pixels, after: Pixels) -> PictureDifference:
 def difference_image(before: Pixels, after: Pixels) -> Pixels:
     """White where two pictures of one size are equal, the darker the more they differ: opaque, shape as theirs.
 
-    Small differences are drawn eight times as strong, so that they can be seen.
+    Drawn by the square root, small differences can be seen and large ones still told apart; the largest is no black.
     """
-    strength = np.minimum(_apart(before, after) * 8, 255).astype(np.uint8)
+    strength = np.rint(_DARKEST * np.sqrt(_apart(before, after) / 255)).astype(np.uint8)
     image = np.full((*strength.shape, 4), 255, dtype=np.uint8)
     image[..., :3] -= strength[..., None]
     return image

@@ -79,10 +79,6 @@ export class Problem extends Error {
   }
 }
 
-/** Whether asking again may work without anybody doing something: nobody answered, or not as they should. */
-export const passes = (problem: Error) =>
-  problem instanceof Problem && ["unreachable", "unknown"].includes(problem.code);
-
 export function csrfToken(): string {
   return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
 }

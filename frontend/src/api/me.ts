@@ -4,15 +4,8 @@ import { useQuery } from "@tanstack/react-query";
 
 import { answer, client, type Role } from "./client";
 
-/** The roles, each with what it adds to the ones before it. */
-export const ROLES: Record<Role, string> = {
-  looks: "sees sites, artwork, sets and checks",
-  edits: "adds sites and artwork, frames, builds and checks",
-  installs: "says where sites live, installs and takes back",
-  administers: "adds people and says what they may do",
-};
-
-const ORDER = Object.keys(ROLES) as Role[];
+/** The roles; each may do what those before it may. */
+const ORDER: Role[] = ["looks", "edits", "installs", "administers"];
 
 export const holds = (role: Role, other: Role) => ORDER.indexOf(role) >= ORDER.indexOf(other);
 

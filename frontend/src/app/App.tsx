@@ -21,13 +21,14 @@ const onError = (error: Error) => {
   if (error instanceof Problem && error.code === "sign-in-needed" && pathname !== SIGN_IN)
     void router.navigate(SIGN_IN, { replace: true, state: { to: pathname + search } });
 };
+/** Bexi runs on this machine or near it: it is there without the network that browsers watch for. */
+const IN_REACH = { networkMode: "always" } as const;
 const queries = new QueryClient({
   queryCache: new QueryCache({ onError }),
   mutationCache: new MutationCache({ onError }),
-  // Bexi runs on this machine or near it: it is there without the network that browsers watch for.
   defaultOptions: {
-    queries: { retry: mayComeYet, refetchOnWindowFocus: true, networkMode: "always" },
-    mutations: { networkMode: "always" },
+    queries: { retry: mayComeYet, ...IN_REACH },
+    mutations: IN_REACH,
   },
 });
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? "";

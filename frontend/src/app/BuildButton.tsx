@@ -8,6 +8,7 @@ import { isUnderWay, useBuildRun, useBuildSite, useStopRun } from "../api/builds
 import { useDraft, useDraftById } from "../api/drafts";
 import { useRefusal } from "../api/me";
 import { plansSaved } from "../api/plans";
+import { NextStep } from "./NextStep";
 import { Outcome } from "./Outcome";
 import { DraftSaving, NOT_SAVED } from "./draftSaving";
 import styles from "./shell.module.css";
@@ -95,7 +96,7 @@ export function BuildButton({ site }: { site: Site }) {
   }
   return (
     <>
-      {run.data && <Outcome run={run.data} siteId={site.id} />}
+      {run.data ? <Outcome run={run.data} site={site} /> : <NextStep site={site} />}
       <Button
         className={onBench ? "main-action" : (styles.quiet ?? "")}
         loading={build.isPending}

@@ -9,9 +9,7 @@ export function ErrorPage() {
     <main className={styles.nothing}>
       <title>Nothing here · Bexi</title>
       <h1>{error ? "This view could not be shown" : "There is nothing at this address"}</h1>
-      <p>
-        {error instanceof Error ? error.message : "The link may be old. Your sites and drafts are all there."}
-      </p>
+      <p>{error instanceof Error ? error.message : "The link may be old. Your sites are all there."}</p>
       <Link to="/">Go to the sites</Link>
     </main>
   );

@@ -1,13 +1,14 @@
 import { Button } from "antd";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { Link, useMatch } from "react-router";
 
-import type { BuildRun } from "../api/client";
+import type { BuildRun, Site } from "../api/client";
+import { NextStep } from "./NextStep";
 import styles from "./shell.module.css";
 
-/** How the last build ended, until it is read: also after a reload, and for who was somewhere else meanwhile. */
-export function Outcome({ run, siteId }: { run: BuildRun; siteId: number }) {
-  const key = `bexi-read-run-${siteId}`;
+/** How the last build ended, until it is read, also after a reload and for who was elsewhere; then what comes next. */
+export function Outcome({ run, site }: { run: BuildRun; site: Site }) {
+  const key = `bexi-read-run-${site.id}`;
   const [read, setRead] = useState(() => localStorage.getItem(key));
   const atSet = useMatch("/sites/:siteId/set") !== null;
   const id = String(run.id);
@@ -15,15 +16,13 @@ export function Outcome({ run, siteId }: { run: BuildRun; siteId: number }) {
     localStorage.setItem(key, id);
     setRead(id);
   };
-  const isRead = read === id || (atSet && run.state === "done");
-  useEffect(() => {
-    if (isRead) localStorage.setItem(key, id);
-  }, [isRead, id, key]);
-  if (isRead) return null;
+  // Whoever sees the set has read that it is built.
+  if (read !== id && atSet && run.state === "done") markRead();
+  if (read === id) return <NextStep site={site} />;
   return (
     <span className={styles.outcome} role="status">
       {run.state === "done" ? (
-        <Link to={`/sites/${siteId}/set`} onClick={markRead}>
+        <Link to={`/sites/${site.id}/set`} onClick={markRead}>
           The set is built: look at it
         </Link>
       ) : (

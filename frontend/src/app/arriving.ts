@@ -2,28 +2,32 @@ import { useEffect, useRef } from "react";
 import { useLocation } from "react-router";
 
 const MOST_MS = 8000;
+/** One that is closed lies in a layer that is not shown. */
+const OPEN_DIALOG = ':not([style*="none"]) > [role="dialog"]';
 /** From then on the person says where the focus goes. */
 const BY_HAND = ["keydown", "pointerdown"] as const;
 
 /** After each step the focus goes to the heading of where one is, as soon as it is there. */
 export function useArriving() {
-  const { pathname } = useLocation();
+  const { pathname, state } = useLocation();
+  const step = (state as { step?: number } | null)?.step; // taken within a view
   const first = useRef(true);
   useEffect(() => {
     if (first.current) {
       first.current = false; // the page itself was just opened; its beginning is where one is
       return;
     }
-    const left = document.activeElement;
+    let at = document.activeElement;
     // What is shown first may give way to what is read meanwhile, and take the focus with it.
     const arrive = () => {
-      if (document.activeElement !== left && document.activeElement !== document.body) return;
-      if (inDialog()) return; // opened before this view was there
+      if (document.activeElement !== at && document.activeElement !== document.body) return;
+      if (document.querySelector(OPEN_DIALOG)) return; // opened before this view was there
       const heading =
         document.querySelector<HTMLElement>("main h1") ?? document.querySelector<HTMLElement>("main h2");
-      if (!heading) return;
+      if (!heading || heading === document.activeElement) return;
       heading.tabIndex = -1;
       heading.focus({ preventScroll: true });
+      at = heading; // a lesser one gives way to the main one, should that come later
     };
     const watch = new MutationObserver(arrive);
     const stop = () => {
@@ -36,11 +40,8 @@ export function useArriving() {
     watch.observe(document.body, { childList: true, subtree: true });
     for (const kind of BY_HAND) addEventListener(kind, stop, true);
     return stop;
-  }, [pathname]);
+  }, [pathname, step]);
 }
-
-const inDialog = () =>
-  [...document.querySelectorAll('[role="dialog"]')].some((dialog) => dialog.checkVisibility());
 
 /** Puts the focus into the view, past the bar. */
 export function skipTheBar() {

@@ -1,6 +1,6 @@
 export type Mode = "light" | "dark";
 
-/** What both themes share: the brand's bar and main action, the frame, and the type of readings. */
+/** What both themes share: the brand's bar and main action, and the frame. */
 const SHARED = {
   onBar: "#eaf1ec",
   onBarSecond: "#b7c8bf",
@@ -8,7 +8,6 @@ const SHARED = {
   onMain: "#1b2420",
   frame: "#d64c20",
   frameLabel: "#c2411a",
-  readings: '"Atkinson Hyperlegible Mono", monospace',
 };
 
 /** The only place of our colours: tokens of the components, and as CSS variables (`onBar` is `--on-bar`). */
@@ -58,7 +57,6 @@ export const PALETTES = {
 export function wear(mode: Mode): void {
   const root = document.documentElement;
   root.dataset.mode = mode;
-  root.style.colorScheme = mode;
   for (const [name, value] of Object.entries(PALETTES[mode])) {
     root.style.setProperty(`--${name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)}`, value);
   }

@@ -10,7 +10,7 @@ export function themeFor(mode: Mode): ThemeConfig {
     algorithm: mode === "dark" ? theme.darkAlgorithm : theme.defaultAlgorithm,
     token: {
       fontFamily: FONT,
-      fontFamilyCode: palette.readings,
+      fontFamilyCode: "var(--readings)",
       fontSize: 14,
       borderRadius: 6,
       borderRadiusLG: 8,

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { App, Button, Upload } from "antd";
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 
 import { answer, type Artwork, client, type Draft, type Site } from "../../api/client";
 import { useRemoveArtwork } from "../../api/artwork";
@@ -13,6 +13,7 @@ import styles from "./artwork.module.css";
 import { Details } from "./Details";
 import { Facts } from "./Facts";
 import { Reading } from "./Reading";
+import { LinkButton } from "../../app/LinkButton";
 
 type Props = { artwork: Artwork; site: Site; draft: Draft | null };
 
@@ -114,9 +115,7 @@ function Versions({ artwork, site }: { artwork: Artwork; site: Site }) {
   return (
     <div className={styles.wayButtons}>
       {artwork.drawing && (
-        <Link to={`${artwork.drawing.kind}?change=${artwork.id}`}>
-          <Button>Change the drawing</Button>
-        </Link>
+        <LinkButton to={`${artwork.drawing.kind}?change=${artwork.id}`}>Change the drawing</LinkButton>
       )}
       <Upload
         showUploadList={false}

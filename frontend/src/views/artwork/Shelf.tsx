@@ -1,6 +1,6 @@
 import { Button, Empty, Input, Pagination, Select, Upload } from "antd";
 import { use, useDeferredValue, useState } from "react";
-import { Link, useLocation } from "react-router";
+import { useLocation } from "react-router";
 
 import type { Artwork, ShelfKind, Site } from "../../api/client";
 import { useShelf } from "../../api/artwork";
@@ -9,6 +9,7 @@ import { TakingIn } from "../../app/takingIn";
 import { ArtworkPicture } from "./ArtworkPicture";
 import styles from "./artwork.module.css";
 import { FromSite } from "./FromSite";
+import { LinkButton } from "../../app/LinkButton";
 
 const KINDS: { value: ShelfKind; label: string }[] = [
   { value: "all", label: "All artwork" },
@@ -106,12 +107,8 @@ function Ways({ site, choose }: { site: Site; choose: (id: number) => void }) {
           <Button>Choose files</Button>
         </Upload>
         <Button onClick={() => setFromSite(true)}>Take one from the site</Button>
-        <Link to="letters">
-          <Button>Draw letters</Button>
-        </Link>
-        <Link to="symbol">
-          <Button>Draw a symbol</Button>
-        </Link>
+        <LinkButton to="letters">Draw letters</LinkButton>
+        <LinkButton to="symbol">Draw a symbol</LinkButton>
       </div>
       {fromSite && (
         <FromSite

@@ -174,7 +174,7 @@ function Steps({ canUndo, canRedo, pending, problem, step }: StepsProps) {
         Redo
       </Button>
       <span className="reading" role="status">
-        {problem ? "Not saved" : pending ? "Saving the draft" : "Draft saved"}
+        {problem ? "Not saved" : pending ? "Saving" : "Draft saved"}
       </span>
     </>
   );

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Button, Empty } from "antd";
+import { Empty } from "antd";
 import { useState } from "react";
-import { Link, Navigate, useParams } from "react-router";
+import { Navigate, useParams } from "react-router";
 
 import { useArtwork } from "../../api/artwork";
 import { useDraft, useDraftById } from "../../api/drafts";
@@ -10,6 +10,7 @@ import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";
 import { Bench } from "./Bench";
 import { forgetUnsaved } from "./unsaved";
+import { LinkButton } from "../../app/LinkButton";
 
 /** The bench at the address of one draft; without one, that of the draft last chosen. */
 export function BenchView() {
@@ -23,9 +24,9 @@ export function BenchView() {
   return (
     <main style={{ padding: 64 }}>
       <Empty description={`Nothing is on the bench for ${site.name} yet. Choose or drop an artwork first.`}>
-        <Link to={`/sites/${site.id}/artwork`}>
-          <Button type="primary">Choose an artwork</Button>
-        </Link>
+        <LinkButton to={`/sites/${site.id}/artwork`} type="primary">
+          Choose an artwork
+        </LinkButton>
       </Empty>
     </main>
   );

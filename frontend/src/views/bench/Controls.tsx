@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import type { Artwork, Frame, Framing, Group, Recipe } from "../../api/client";
 import { useGroups } from "../../api/judging";
 import { ColourField } from "../../app/ColourField";
-import { WORDS } from "../../app/finder/words";
+import { FirstMet } from "../../app/FirstMet";
 import { PlateFields } from "../../app/PlateFields";
 import { aspect } from "../../app/units";
 import { ArtworkPicture } from "../artwork/ArtworkPicture";
@@ -55,7 +55,8 @@ export function Controls(props: Props) {
       </FrameControls>
       <GroundControls artwork={artwork} framing={framing} change={changeFraming} />
       <fieldset className={styles.group}>
-        <legend title={WORDS.plate}>Plate</legend>
+        <legend>Plate</legend>
+        <FirstMet word="plate" />
         <PlateFields
           plate={framing.plate}
           set={(plate) => changeFraming({ plate })}
@@ -91,7 +92,8 @@ function FrameControls({ artwork, frame, setFrame, show, children }: FrameProps)
   const standing = ready.find(([, target]) => target && sameFrame(frame, target))?.[0]; // of those alike the first
   return (
     <fieldset className={styles.group}>
-      <legend title={WORDS.frame}>Frame</legend>
+      <legend>Frame</legend>
+      <FirstMet word="frame" />
       <div className={styles.numbers}>
         <FrameNumber label="x" value={frame.x} min={-LARGEST_SIDE} set={(x) => setFrame({ ...frame, x })} />
         <FrameNumber label="y" value={frame.y} min={-LARGEST_SIDE} set={(y) => setFrame({ ...frame, y })} />
@@ -212,7 +214,8 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
   const near = { suggested: edge ? [edge, ...colours] : colours, against: colours[0] };
   return (
     <fieldset className={styles.group}>
-      <legend title={WORDS.ground}>Ground</legend>
+      <legend>Ground</legend>
+      <FirstMet word="ground" />
       <Segmented
         block
         aria-label="Ground"

@@ -2,6 +2,7 @@ import { Button, Select } from "antd";
 
 import type { Framing, Own, Recipe } from "../../api/client";
 import { useArtwork, useShelf } from "../../api/artwork";
+import { FirstMet } from "../../app/FirstMet";
 import styles from "./bench.module.css";
 import { type Picked, PLACES, rejoined, sizesOf, standingAlone, withFraming } from "./scope";
 
@@ -22,7 +23,13 @@ type Props = {
 export function Scope({ recipe, own, picked, current, change, allSizes }: Props) {
   const alone = recipe.own?.[own];
   if (!picked) {
-    return <p className={styles.scope}>For all sizes. Pick a rung below to give it a framing of its own.</p>;
+    return (
+      <div className={styles.scope}>
+        For all sizes. Pick a rung below to give it a framing of its own.
+        <FirstMet word="rung" named />
+        <FirstMet word="framing" named />
+      </div>
+    );
   }
   if (!alone) {
     const { size, purpose } = picked;

@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 
-import { answer, client, type Draft, passes, Problem, type Recipe } from "../../api/client";
+import { answer, client, type Draft, Problem, type Recipe } from "../../api/client";
+import { passes } from "./outage";
 import { forgetUnsaved, keepUnsaved, unsavedOf } from "./unsaved";
 
 const PAUSE_MS = 300;

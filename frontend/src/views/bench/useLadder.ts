@@ -1,9 +1,10 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 
-import { passes, type Picture, type Recipe, type Rung } from "../../api/client";
+import type { Picture, Recipe, Rung } from "../../api/client";
 import { ladderOf } from "../../api/drafts";
 import { useSetPlan } from "../../api/plans";
+import { passes } from "./outage";
 
 const LARGEST_SMALL = 64;
 /** The hand rests when nothing was changed for so long. */

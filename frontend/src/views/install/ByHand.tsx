@@ -1,11 +1,11 @@
 import { Alert, App, Button, Segmented, Upload } from "antd";
 import { useState } from "react";
-import { Link } from "react-router";
 
 import { type ByHandCase, csrfToken, problemFrom, type Site } from "../../api/client";
 import { useBuilds } from "../../api/builds";
 import { useByHandCases } from "../../api/installs";
 import styles from "./install.module.css";
+import { LinkButton } from "../../app/LinkButton";
 
 /** For whoever cannot reach the server: a package, the lines, and short steps for the case at hand. */
 export function ByHand({ site }: { site: Site }) {
@@ -20,7 +20,7 @@ export function ByHand({ site }: { site: Site }) {
       () => message.error("The browser does not allow copying here. Copy the lines on the Set view."),
     );
   return (
-    <details className={styles.byHand}>
+    <details className={styles.byHand} open={!site.place}>
       <summary>Install by hand instead</summary>
       <Segmented
         block
@@ -42,9 +42,7 @@ export function ByHand({ site }: { site: Site }) {
           Download the package
         </Button>
         <Button onClick={() => void copy()}>Copy the lines</Button>
-        <Link to={`/sites/${site.id}/live-check`}>
-          <Button>Go to the live check</Button>
-        </Link>
+        <LinkButton to={`/sites/${site.id}/live-check`}>Go to the live check</LinkButton>
       </div>
       <SiteZip site={site} />
     </details>

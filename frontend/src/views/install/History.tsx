@@ -11,7 +11,7 @@ import {
   useUndoInstall,
   useVersions,
 } from "../../api/installs";
-import { useRefusal } from "../../api/me";
+import { useMe, useRefusal } from "../../api/me";
 import { when } from "../../app/units";
 import styles from "./install.module.css";
 
@@ -30,6 +30,7 @@ type Props = { site: Site; secret: string };
 export function History({ site, secret }: Props) {
   const installs = useInstalls(site.id);
   const refusal = useRefusal("installs");
+  const me = useMe().data;
   const standing = installs.data?.find((install) => install.state === "done" && install.undoes === null);
   const unfinished = installs.data?.find(
     (install) => install.state === "stuck" || (install.lost && !isInstalling(install)),
@@ -48,6 +49,7 @@ export function History({ site, secret }: Props) {
               <span className="reading">
                 {when(install.changed)}
                 {install.who && `, by ${install.who}`}
+                {install.who && me?.has_account === false && ", whose account on this machine runs Bexi"}
               </span>
               <Files install={install} />
               {install.state === "put-back" && <p>{install.problem}</p>}

@@ -1,6 +1,6 @@
 import { Alert, App, Button, Checkbox, Empty, Input } from "antd";
-import { type ReactNode, useState } from "react";
-import { Link } from "react-router";
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import { Link, useNavigate } from "react-router";
 
 import type { Install, Site } from "../../api/client";
 import { isInstalling, useInstall, useInstalls } from "../../api/installs";
@@ -16,6 +16,7 @@ import { Plan } from "./Plan";
 import { Reading } from "./Reading";
 import { ThereAlready } from "./ThereAlready";
 import { UnderWay } from "./UnderWay";
+import { LinkButton } from "../../app/LinkButton";
 
 const ALL_PAGES = "*";
 const STOPPED = "You stopped the planning. Nothing was touched.";
@@ -28,6 +29,13 @@ export function InstallView() {
   const [connected, setConnected] = useState(false);
   const installs = useInstalls(site.id);
   const running = installs.data?.find(isInstalling);
+  const navigate = useNavigate();
+  const lived = useRef(site.place);
+  useEffect(() => {
+    if (lived.current === site.place) return;
+    lived.current = site.place; // a step within this view: its heading is where one is now
+    void navigate(".", { replace: true, state: { step: Date.now() } });
+  }, [site.place, navigate]);
   const remote = site.place_kind !== null && site.place_kind !== "folder";
   return (
     <main className={styles.view}>
@@ -76,9 +84,9 @@ function PlanSection({ site, secret, ready, last }: Props) {
   if (!site.has_build) {
     return (
       <Nothing site={site} description="Nothing is built for this site yet. Build the set first.">
-        <Link to={`/sites/${site.id}/bench`}>
-          <Button type="primary">Go to the bench</Button>
-        </Link>
+        <LinkButton to={`/sites/${site.id}/bench`} type="primary">
+          Go to the bench
+        </LinkButton>
       </Nothing>
     );
   }

@@ -35,7 +35,11 @@ export function Place({ site, secret, setSecret, setConnected }: Props) {
           initial={site}
           action="Save"
           saving={change}
-          save={(next) => change.mutate(next, { onSuccess: () => setChanging(false) })}
+          save={(next) =>
+            change.mutate(next, {
+              onSuccess: () => setChanging(false),
+            })
+          }
         />
       </section>
     );

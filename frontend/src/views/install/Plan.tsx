@@ -27,6 +27,10 @@ export function Plan({ plan, planningId, secret }: Props) {
     <>
       {plan.not_well && <p className={styles.notWell}>Not well in this set: {plan.not_well}.</p>}
       <h2>Files in the top folder</h2>
+      <p className={styles.lead}>
+        Browsers ask for favicon.ico there by themselves. They find the other files by the lines in the pages
+        below.
+      </p>
       <Steps steps={plan.steps.filter((step) => !step.page)} planningId={planningId} secret={secret} />
       {groups.map((group, number) => {
         const alike = pages.filter((page) => page.group === group);
@@ -35,7 +39,7 @@ export function Plan({ plan, planningId, secret }: Props) {
             <h2>
               {groups.length === 1 ? "Pages, lines in their head" : `Pages with one head, ${alike.length}`}
             </h2>
-            <Steps steps={alike} planningId={planningId} secret={secret} />
+            <Steps steps={alike} planningId={planningId} secret={secret} firstOpen={number === 0} />
           </section>
         );
       })}
@@ -70,19 +74,24 @@ function LeftAlone({ pages }: { pages: InstallPlan["left_alone"] }) {
   );
 }
 
-type StepsProps = { steps: InstallStep[]; planningId: number; secret: string };
+type StepsProps = { steps: InstallStep[]; planningId: number; secret: string; firstOpen?: boolean };
 
 /** A long list shows its beginning first. */
-function Steps({ steps, planningId, secret }: StepsProps) {
+function Steps({ steps, planningId, secret, firstOpen = false }: StepsProps) {
   const [all, setAll] = useState(false);
   const shown = all ? steps : steps.slice(0, SHOWN);
   return (
     <>
       <ul className={styles.steps}>
-        {shown.map((step) => (
+        {shown.map((step, number) => (
           <li key={step.path}>
             {step.text ? (
-              <TextFile step={step} planningId={planningId} secret={secret} />
+              <TextFile
+                step={step}
+                planningId={planningId}
+                secret={secret}
+                atOnce={firstOpen && number === 0 && step.kind !== "same"}
+              />
             ) : (
               <>
                 <div className={styles.step}>
@@ -101,15 +110,15 @@ function Steps({ steps, planningId, secret }: StepsProps) {
   );
 }
 
-type TextProps = { step: InstallStep; planningId: number; secret: string };
+type TextProps = { step: InstallStep; planningId: number; secret: string; atOnce: boolean };
 
-/** A page or other text and, once it is opened, what changes in it, line by line. */
-function TextFile({ step, planningId, secret }: TextProps) {
-  const [open, setOpen] = useState(false);
+/** A page or other text and, once it is opened or `atOnce`, what changes in it, line by line. */
+function TextFile({ step, planningId, secret, atOnce }: TextProps) {
+  const [open, setOpen] = useState(atOnce);
   const difference = useDifference(planningId, step.path, secret, open);
   return (
     <>
-      <details onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <details open={atOnce} onToggle={(event) => setOpen(event.currentTarget.open)}>
         <summary className={styles.step}>
           <StepLine step={step} />
         </summary>

@@ -2,7 +2,7 @@ import { Alert, Button, Form, Input } from "antd";
 import { useNavigate } from "react-router";
 
 import type { Me } from "../../api/client";
-import { ROLES } from "../../api/me";
+import { ROLES } from "./roles";
 import { useChangePassword, useSignOut } from "../../api/people";
 import styles from "./people.module.css";
 

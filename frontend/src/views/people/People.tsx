@@ -1,7 +1,7 @@
 import { Alert, Button, Form, Input, Select } from "antd";
 
 import type { Account, AccountInput, Role } from "../../api/client";
-import { ROLES } from "../../api/me";
+import { ROLES } from "./roles";
 import { useAddPerson, useChangePerson, usePeople } from "../../api/people";
 import { when } from "../../app/units";
 import styles from "./people.module.css";

@@ -1,7 +1,8 @@
 import { Alert, Button, Form, Input, InputNumber, Select } from "antd";
 
 import type { Me, Role, TokenInput } from "../../api/client";
-import { holds, ROLES } from "../../api/me";
+import { holds } from "../../api/me";
+import { ROLES } from "./roles";
 import { useEndToken, useMakeToken, useTokens } from "../../api/people";
 import { when } from "../../app/units";
 import styles from "./people.module.css";

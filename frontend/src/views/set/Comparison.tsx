@@ -32,6 +32,10 @@ export function Comparison({ build, earlier, close }: Props) {
         </p>
         <Button onClick={close}>Back to the files</Button>
       </div>
+      <p>
+        In a difference white is equal, and the darker a px the further apart its two colours; small
+        differences are drawn stronger than they are.
+      </p>
       <table>
         <thead>
           <tr>

@@ -1,9 +1,9 @@
 import { Button } from "antd";
-import { Link } from "react-router";
 
 import type { Build } from "../../api/client";
 import { bytes, when } from "../../app/units";
 import styles from "./set.module.css";
+import { LinkButton } from "../../app/LinkButton";
 
 /** What a person will not see well of this set; it may be installed all the same. */
 function NotWell({ build }: { build: Build }) {
@@ -47,9 +47,9 @@ export function LatestBuild({ build, siteId }: { build: Build; siteId: number })
       )}
       <NotWell build={build} />
       <div className={styles.actions}>
-        <Link to={`/sites/${siteId}/install`}>
-          <Button className="main-action">Install it</Button>
-        </Link>
+        <LinkButton to={`/sites/${siteId}/install`} className="main-action">
+          Install it
+        </LinkButton>
         <Button href={`/api/builds/${build.id}/set.zip`} download>
           Download ZIP
         </Button>

@@ -1,5 +1,5 @@
-import { Button, Empty } from "antd";
-import { Link, useSearchParams } from "react-router";
+import { Empty } from "antd";
+import { useSearchParams } from "react-router";
 
 import type { Build } from "../../api/client";
 import { useBuilds } from "../../api/builds";
@@ -15,6 +15,7 @@ import { LatestBuild } from "./LatestBuild";
 import { PlanPanel } from "./plan/PlanPanel";
 import styles from "./set.module.css";
 import { UploadField } from "./UploadField";
+import { LinkButton } from "../../app/LinkButton";
 
 /** Which files and why, how each looks and what it weighs, what was built before and what differs. */
 export function SetView() {
@@ -52,9 +53,9 @@ function Files({ build, siteId }: { build: Build | undefined; siteId: number }) 
           className={styles.nothing ?? ""}
           description="Nothing is built yet. Set the square on the bench, then build the set."
         >
-          <Link to={`/sites/${siteId}/bench`}>
-            <Button type="primary">Go to the bench</Button>
-          </Link>
+          <LinkButton to={`/sites/${siteId}/bench`} type="primary">
+            Go to the bench
+          </LinkButton>
         </Empty>
       </section>
     );

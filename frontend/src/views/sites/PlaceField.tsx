@@ -7,6 +7,12 @@ import styles from "./sites.module.css";
 
 type Props = { value?: string; onChange?: (place: string) => void };
 
+/** What comes of the kinds that need no place: Bexi reaches nothing then. */
+const WITHOUT_AN_ACCOUNT: Partial<Record<Kind, string>> = {
+  zip: "Nothing to fill in. On the Install view, give Bexi a ZIP of the site: it comes back with icons and lines in it, for you to upload.",
+  hand: "Nothing to fill in. The Install view then gives the files and the lines, and says step by step what to do with them.",
+};
+
 /** Where a site's files live: its kind first, then its few fields. A pasted address fills them. */
 export function PlaceField({ value = "", onChange }: Props) {
   const [parts, setParts] = useState(() => partsOf(value));
@@ -32,7 +38,7 @@ export function PlaceField({ value = "", onChange }: Props) {
         options={Object.entries(KINDS).map(([kind, label]) => ({ value: kind as Kind, label }))}
         onChange={(kind) => set({ kind })}
       />
-      {parts.kind === "folder" ? (
+      {WITHOUT_AN_ACCOUNT[parts.kind] ? null : parts.kind === "folder" ? (
         <Folder
           value={parts.folder}
           set={(folder) => set({ folder })}
@@ -82,10 +88,13 @@ export function PlaceField({ value = "", onChange }: Props) {
         </div>
       )}
       <p>
-        The top folder is the one whose files are served at /.{" "}
-        {parts.kind === "ftp" && "FTP hides nothing on the way, the password included. "}
-        {parts.kind !== "folder" && "The password is asked for when it is needed. "}
-        Without an account: leave it empty, and install by hand or by a ZIP of the site on the Install view.
+        {WITHOUT_AN_ACCOUNT[parts.kind] ?? (
+          <>
+            The top folder is the one whose files are served at /.{" "}
+            {parts.kind === "ftp" && "FTP hides nothing on the way, the password included. "}
+            {parts.kind !== "folder" && "The password is asked for when it is needed."}
+          </>
+        )}
       </p>
     </div>
   );

@@ -1,6 +1,13 @@
 /** A place as its form has it, and as one line: a folder, or scheme://user@host:port/folder. */
 
-export const KINDS = { folder: "This machine", sftp: "SFTP", ftps: "FTPS", ftp: "FTP" } as const;
+export const KINDS = {
+  folder: "This machine",
+  sftp: "SFTP",
+  ftps: "FTPS",
+  ftp: "FTP",
+  zip: "ZIP",
+  hand: "By hand",
+} as const;
 export type Kind = keyof typeof KINDS;
 export type Parts = { kind: Kind; user: string; host: string; port: string; folder: string };
 
@@ -17,6 +24,7 @@ export function partsOf(place: string): Parts {
 /** The place that the parts make, empty when there is too little of it. */
 export function placeOf({ kind, user, host, port, folder }: Parts): string {
   if (kind === "folder") return folder.trim();
+  if (kind === "zip" || kind === "hand") return "";
   if (!host.trim()) return "";
   const who = user.trim() ? `${encodeURIComponent(user.trim())}@` : "";
   const path = folder.trim();

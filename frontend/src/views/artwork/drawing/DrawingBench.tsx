@@ -1,6 +1,6 @@
 import { Alert, App, Button } from "antd";
 import { type ReactNode, useDeferredValue } from "react";
-import { Link, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 
 import type { Drawing } from "../../../api/client";
 import { useDrawingPreview, useKeepDrawing } from "../../../api/artwork";
@@ -8,6 +8,7 @@ import { Loading } from "../../../app/Loading";
 import { useSite } from "../../../app/SiteFrame";
 import { TrueSize } from "../../../app/TrueSize";
 import styles from "./drawing.module.css";
+import { LinkButton } from "../../../app/LinkButton";
 
 type Props = {
   title: string;
@@ -44,9 +45,7 @@ export function DrawingBench({ title, drawing, complete, changedId, children }: 
           >
             {changedId === undefined ? "Keep as artwork" : "Keep the change"}
           </Button>
-          <Link to={changedId === undefined ? shelf : `${shelf}?piece=${changedId}`}>
-            <Button>Cancel</Button>
-          </Link>
+          <LinkButton to={changedId === undefined ? shelf : `${shelf}?piece=${changedId}`}>Cancel</LinkButton>
         </div>
       </section>
       <section className={styles.preview} aria-label="At true size">

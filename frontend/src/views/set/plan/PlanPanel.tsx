@@ -2,6 +2,7 @@ import { Alert, Checkbox, Segmented } from "antd";
 
 import type { AppMembers, Cost, PlanChoices, PlannedFile, SetPlan, Site } from "../../../api/client";
 import { useCatalogue, useChangePlan, useCosts, useReadyPlans, useSetPlan } from "../../../api/plans";
+import { FirstMet } from "../../../app/FirstMet";
 import { bytes } from "../../../app/units";
 import { AppFields } from "./AppFields";
 import { Fold } from "./Fold";
@@ -34,6 +35,7 @@ export function PlanPanel({ site, drawn }: Props) {
   return (
     <section className={layout.plan} aria-label="Set plan">
       <h2>Set plan</h2>
+      <FirstMet word="set" />
       <Segmented
         size="small"
         aria-label="Ready-made plans"
