@@ -97,6 +97,7 @@ class PieceTests(ArtworkTestCase):
         page.get_by_label("Credit line").fill("A. Member")
         page.get_by_label("Licence").click()
         page.get_by_title("CC BY 4.0").click()
+        expect(page.get_by_label("Licence")).to_have_attribute("aria-expanded", "false")
         page.get_by_role("button", name="Save", exact=True).focus()
         page.keyboard.press("Enter")
         expect(page.get_by_role("heading", name="Blue square", exact=True)).to_be_visible()

@@ -421,6 +421,20 @@ class OutageTests(BenchTestCase):
 
 
 class BenchAccessibilityTests(BenchTestCase):
+    def test_what_is_dragged_is_taken_hold_of_by_24_px(self):
+        # WCAG 2.2, success criterion 2.5.8.
+        reach = """(handle) => {
+            const box = handle.getBoundingClientRect(), [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+            return [[-11.5, 0], [11.5, 0], [0, -11.5], [0, 11.5]].map(
+                ([across, down]) => document.elementFromPoint(x + across, y + down) === handle);
+        }"""
+        page = self.bench()
+        self.assertEqual(page.locator("[data-grip=nw]").evaluate(reach), [True] * 4)
+        page = self.open(f"/sites/{self.site.pk}/artwork/letters")
+        slider = page.get_by_role("slider").first
+        slider.scroll_into_view_if_needed()
+        self.assertEqual(slider.evaluate(reach), [True] * 4)
+
     def test_axe_finds_nothing_while_a_rung_stands_alone(self):
         for scheme in ("light", "dark"):
             page = self.bench(color_scheme=scheme)

@@ -14,7 +14,7 @@ import { Ladder } from "./Ladder";
 import { Proposals } from "./Proposals";
 import { framingAt, ownOf, type Picked, withFraming } from "./scope";
 import { SeenInPlace } from "./SeenInPlace";
-import { Stage } from "./Stage";
+import { Stage } from "./stage/Stage";
 import { useBenchKeys } from "./useBenchKeys";
 import { isOvertaken, useDraftRecipe } from "./useDraftRecipe";
 import { StandIn, useStandIns } from "./standIn";

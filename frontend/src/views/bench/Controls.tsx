@@ -9,7 +9,7 @@ import { FirstMet } from "../../app/FirstMet";
 import { PlateFields } from "../../app/PlateFields";
 import { aspect } from "../../app/units";
 import { ArtworkPicture } from "../artwork/ArtworkPicture";
-import styles from "./bench.module.css";
+import styles from "./controls.module.css";
 import { FinishControls } from "./FinishControls";
 import { LiftGround } from "./LiftGround";
 import { LARGEST_SIDE, sameFrame, withMargin } from "./frameGeometry";

@@ -6,7 +6,7 @@ import { useLocation, useNavigate } from "react-router";
 import { answer, client, type Draft, type Site } from "../../api/client";
 import { useDrafts } from "../../api/drafts";
 import { DraftSaving, NOT_SAVED } from "../../app/draftSaving";
-import styles from "./bench.module.css";
+import styles from "./controls.module.css";
 
 type Naming = { for: "copy" | "this"; name: string };
 

@@ -3,7 +3,7 @@ import { Button, Segmented } from "antd";
 import type { Artwork, Framing } from "../../api/client";
 import { ColourField } from "../../app/ColourField";
 import { Percent } from "../../app/Percent";
-import styles from "./bench.module.css";
+import styles from "./controls.module.css";
 
 type Finish = Framing["finish"];
 

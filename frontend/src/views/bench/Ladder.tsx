@@ -7,7 +7,7 @@ import { ColourField } from "../../app/ColourField";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { TrueSizeInPart, useDevicePixelRatio } from "../../app/TrueSize";
 import { bytes } from "../../app/units";
-import styles from "./bench.module.css";
+import styles from "./ladder.module.css";
 import { pictureIn } from "./comparison";
 import { Loupe } from "./Loupe";
 import { RungPicture } from "./RungPicture";

@@ -3,7 +3,7 @@ import { Alert, Button } from "antd";
 import { useChangeTreatment } from "../../api/artwork";
 import type { Artwork } from "../../api/client";
 import { ArtworkPicture } from "../artwork/ArtworkPicture";
-import styles from "./bench.module.css";
+import styles from "./controls.module.css";
 
 const USUAL_TOLERANCE = 0.08;
 

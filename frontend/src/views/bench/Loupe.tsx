@@ -1,6 +1,6 @@
 import { type PointerEvent, useEffect, useRef, useState } from "react";
 
-import styles from "./bench.module.css";
+import styles from "./ladder.module.css";
 import { pngOf, type Step } from "./useLadder";
 
 const ROOM = 192;

@@ -3,7 +3,7 @@ import { Button, Select } from "antd";
 import type { Framing, Own, Recipe } from "../../api/client";
 import { useArtwork, useShelf } from "../../api/artwork";
 import { FirstMet } from "../../app/FirstMet";
-import styles from "./bench.module.css";
+import styles from "./controls.module.css";
 import { type Picked, PLACES, rejoined, sizesOf, standingAlone, withFraming } from "./scope";
 
 const DRAFTS_OWN = 0;

@@ -3,7 +3,7 @@ import { type ReactNode, useState } from "react";
 
 import type { Site } from "../../api/client";
 import { useDevicePixelRatio } from "../../app/TrueSize";
-import styles from "./bench.module.css";
+import styles from "./places.module.css";
 import { RungPicture } from "./RungPicture";
 import type { Step } from "./useLadder";
 

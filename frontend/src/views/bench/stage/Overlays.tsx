@@ -2,8 +2,8 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useDeferredValue } from "react";
 
-import { answer, type Artwork, client, type Frame } from "../../api/client";
-import styles from "./bench.module.css";
+import { answer, type Artwork, client, type Frame } from "../../../api/client";
+import styles from "./stage.module.css";
 
 export type Overlay = "none" | "circle" | "rounded";
 

@@ -1,0 +1,143 @@
+import { Button } from "antd";
+import { type ReactNode, useState } from "react";
+
+import type { Artwork, Frame, Framing } from "../../../api/client";
+import { pictureAddress } from "../../artwork/ArtworkPicture";
+import type { Grip } from "../frameGeometry";
+import { type Overlay, OverlayChoice, OverlayShape } from "./Overlays";
+import { PlateUnder } from "./PlateUnder";
+import styles from "./stage.module.css";
+import { type Drag, useFrameDrag } from "./useFrameDrag";
+import { useStageView } from "./useStageView";
+
+const GRIPS: Grip[] = ["nw", "n", "ne", "e", "se", "s", "sw", "w"];
+
+type Props = {
+  artwork: Artwork;
+  framing: Framing;
+  setFrame: (frame: Frame) => void;
+  tools: ReactNode;
+  notice: ReactNode;
+};
+
+/** The artwork with the square frame over it, dragged and resized in whole artwork px. */
+export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
+  const { frame, ground = "clear", plate, cut } = framing;
+  const [drag, setDrag] = useState<Drag>();
+  const [settled, setSettled] = useState(frame);
+  const [overlay, setOverlay] = useState<Overlay>("none");
+  const { width, height } = artwork.facts;
+  // While dragging the view keeps still; it follows a frame that was set otherwise.
+  if (!drag && settled !== frame) setSettled(frame);
+  const [field, view] = useStageView(artwork.facts, settled);
+  const { place, zoom } = view;
+  const dragging = useFrameDrag([drag, setDrag], view, artwork.facts, frame, setFrame);
+  const { guides, begin } = dragging;
+  return (
+    <section className={styles.stage} aria-label="Stage">
+      <div className={styles.tools}>
+        {tools}
+        <OverlayChoice artwork={artwork} frame={frame} overlay={overlay} choose={setOverlay} />
+        <span className={styles.zoom}>
+          <Button size="small" aria-label="Zoom out" onClick={() => zoom(0.8)}>
+            −
+          </Button>
+          <span className="reading">{Math.round(view.scale * 100)} %</span>
+          <Button size="small" aria-label="Zoom in" onClick={() => zoom(1.25)}>
+            +
+          </Button>
+          <Button size="small" disabled={!view.isOwn} onClick={view.fit}>
+            Fit
+          </Button>
+        </span>
+      </div>
+      {notice && <div className={styles.notice}>{notice}</div>}
+      <div
+        className={styles.field}
+        ref={field}
+        onDragStart={(event) => event.preventDefault()}
+        onPointerDown={(event) => begin(event, "anew")}
+        onPointerMove={dragging.follow}
+        onPointerUp={dragging.release}
+        onPointerCancel={dragging.release}
+      >
+        <div className={styles.paper} style={place(0, 0, width, height)} />
+        <div
+          className={`${styles.underFrame} ${ground === "clear" ? "clear-ground" : ""}`}
+          style={{
+            ...place(frame.x, frame.y, frame.side, frame.side),
+            background: ground === "clear" ? "" : ground,
+          }}
+        />
+        <PlateUnder plate={plate ?? {}} place={place} frame={frame} />
+        {cut && (
+          <img
+            className={styles.leftOut}
+            src={pictureAddress(artwork, 1600)}
+            alt=""
+            draggable={false}
+            style={place(0, 0, width, height)}
+          />
+        )}
+        <img
+          className={styles.artwork}
+          src={pictureAddress(artwork, 1600)}
+          alt={artwork.title}
+          draggable={false}
+          style={{ ...place(0, 0, width, height), ...(cut ? shownOnly(cut, width, height) : {}) }}
+        />
+        {guides.x !== undefined && (
+          <i
+            className={styles.guide}
+            style={{ ...place(guides.x, 0, 0, 0), top: 0, width: 1, height: "100%" }}
+          />
+        )}
+        {guides.y !== undefined && (
+          <i
+            className={styles.guide}
+            style={{ ...place(0, guides.y, 0, 0), left: 0, width: "100%", height: 1 }}
+          />
+        )}
+        <div
+          className={styles.frame}
+          style={place(frame.x, frame.y, frame.side, frame.side)}
+          tabIndex={0}
+          role="application"
+          aria-roledescription="square frame"
+          aria-label={`Frame, ${frame.side} px at ${frame.x}, ${frame.y}. Arrows move it, Alt and arrows change its side.`}
+          onKeyDown={(event) => {
+            if (event.key === "+") zoom(1.25);
+            else if (event.key === "-") zoom(0.8);
+            else if (event.key === "0") view.fit();
+          }}
+          onPointerDown={(event) => begin(event, "frame")}
+        >
+          <OverlayShape overlay={overlay} />
+          {GRIPS.map((grip) => (
+            <span
+              key={grip}
+              className={styles.handle}
+              data-grip={grip}
+              onPointerDown={(event) => begin(event, grip)}
+            />
+          ))}
+          <span className={styles.readout}>
+            {frame.side} × {frame.side} px at {frame.x}, {frame.y}
+          </span>
+        </div>
+      </div>
+    </section>
+  );
+}
+
+/** Clips a picture to a box of the artwork. */
+function shownOnly({ left, top, right, bottom }: NonNullable<Framing["cut"]>, width: number, height: number) {
+  const share = (length: number, whole: number) => `${(100 * Math.max(0, length)) / whole}%`;
+  const sides = [
+    share(top, height),
+    share(width - right, width),
+    share(height - bottom, height),
+    share(left, width),
+  ];
+  return { clipPath: `inset(${sides.join(" ")})` };
+}
