@@ -49,7 +49,9 @@ class _OnDemand(TyperGroup):
         if cmd_name not in _COMMANDS:
             return None
         if cmd_name in _READING_PICTURES:
-            import_module("bexi.sandbox.children").get_ready()  # meanwhile this process loads what it needs itself
+            from bexi.sandbox.children import get_ready
+
+            get_ready()  # meanwhile this process loads what it needs itself
         module, _, name = _COMMANDS[cmd_name][0].partition(":")
         found = getattr(import_module(module), name)
         if isinstance(found, typer.Typer):

@@ -4,6 +4,8 @@ import re
 from enum import Enum
 from pathlib import PurePath
 
+from bexi.core.formats import media_types
+
 # The standard leaves SVG to its XML type; this finds a root element <svg> after the usual prolog (XML 1.0 §2.8).
 _SVG = (
     rb"(?:\xef\xbb\xbf)?\s*(?:<\?.{0,4000}?\?>\s*|<!--.{0,4000}?-->\s*|<!DOCTYPE[^\[>]{0,1000}(?:\[.{0,20000}?\]\s*)?>\s*)*"
@@ -21,21 +23,21 @@ class PictureFormat(Enum):
     type boxes; gzip (RFC 1952 §2.3.1).
     """
 
-    PNG = "PNG", "image/png", (".png",), rb"\x89PNG\r\n\x1a\n", ("PNG",)
-    JPEG = "JPEG", "image/jpeg", (".jpg", ".jpeg", ".jpe", ".jfif"), rb"\xff\xd8\xff", ("JPEG",)
-    GIF = "GIF", "image/gif", (".gif",), rb"GIF8[79]a", ("GIF",)
+    PNG = "PNG", media_types.PNG, (".png",), rb"\x89PNG\r\n\x1a\n", ("PNG",)
+    JPEG = "JPEG", media_types.JPEG, (".jpg", ".jpeg", ".jpe", ".jfif"), rb"\xff\xd8\xff", ("JPEG",)
+    GIF = "GIF", media_types.GIF, (".gif",), rb"GIF8[79]a", ("GIF",)
     BMP = (
-        *("BMP", "image/bmp", (".bmp", ".dib")),
+        *("BMP", media_types.BMP, (".bmp", ".dib")),
         rb"BM|\x0c\0\0\0.{4}\x01\0|[\x28\x34\x38\x40\x6c\x7c]\0\0\0.{8}\x01\0",
         ("BMP", "DIB"),
     )
-    WEBP = "WebP", "image/webp", (".webp",), rb"RIFF....WEBPVP", ("WEBP",)
-    ICO = "ICO", "image/vnd.microsoft.icon", (".ico", ".cur"), rb"\x00\x00[\x01\x02]\x00", ("ICO", "CUR")
-    AVIF = "AVIF", "image/avif", (".avif",), rb"....ftyp(?:avif|avis|mif1....avif)", ("AVIF",)
-    TIFF = "TIFF", "image/tiff", (".tif", ".tiff"), rb"II[*+]\x00|MM\x00[*+]", ("TIFF",)
-    PDF = "PDF", "application/pdf", (".pdf",), rb"%PDF-", ()
-    SVGZ = "SVGZ", "image/svg+xml", (".svgz",), rb"\x1f\x8b\x08", ()
-    SVG = "SVG", "image/svg+xml", (".svg",), _SVG, ()
+    WEBP = "WebP", media_types.WEBP, (".webp",), rb"RIFF....WEBPVP", ("WEBP",)
+    ICO = "ICO", media_types.ICO, (".ico", ".cur"), rb"\x00\x00[\x01\x02]\x00", ("ICO", "CUR")
+    AVIF = "AVIF", media_types.AVIF, (".avif",), rb"....ftyp(?:avif|avis|mif1....avif)", ("AVIF",)
+    TIFF = "TIFF", media_types.TIFF, (".tif", ".tiff"), rb"II[*+]\x00|MM\x00[*+]", ("TIFF",)
+    PDF = "PDF", media_types.PDF, (".pdf",), rb"%PDF-", ()
+    SVGZ = "SVGZ", media_types.SVG, (".svgz",), rb"\x1f\x8b\x08", ()
+    SVG = "SVG", media_types.SVG, (".svg",), _SVG, ()
 
     def __init__(
         self, label: str, media_type: str, endings: tuple[str, ...], begins: bytes, decoders: tuple[str, ...]

@@ -10,12 +10,8 @@ from bexi.core.errors import PlanRefused
 from bexi.core.pixels.colour import Colour
 
 LONGEST_NAME, LONGEST_ADDRESS = 60, 300
-ROOM_FOR_NAME = 12
-"""More characters than these are often cut under an icon [common practice]."""
 _ELSEWHERE = re.compile(r"[a-z][a-z0-9+.-]*:|[/\\]{2}", re.I)
 _NOT_IN_ADDRESSES = re.compile(r"[\x00-\x20\x7f\"<>\\^`{|}]")
-
-
 _MEMBERS = ("short_name", "start_url", "id", "display", "theme_color", "background_color")
 
 
