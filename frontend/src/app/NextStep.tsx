@@ -11,8 +11,7 @@ export function NextStep({ site }: { site: Site }) {
   if (isThere || site.state === "verified") return null;
   return (
     <Link to={`/sites/${site.id}/${view}`} className={styles.nextStep} title={next}>
-      Next: {next[0]?.toLowerCase()}
-      {next.slice(1)}
+      Next<span>{`: ${next[0]?.toLowerCase()}${next.slice(1)}`}</span>
     </Link>
   );
 }
