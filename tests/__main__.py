@@ -37,7 +37,8 @@ def main(labels: list[str]) -> int:
             running.append((subprocess.Popen(command, env={**os.environ, **own}, stdout=told, stderr=told), told))
         ended = [process.wait() for process, _ in running]
         told = [_read(file) for _, file in running]
-    print("\n".join(told))
+    # What failed is told last, where the eye is, and what keeps the end of a long log alone.
+    print("\n".join(text for _, text in sorted(zip(ended, told, strict=True), key=lambda one: one[0] != 0)))
     ran = sum(int(match[1]) for text in told for match in _RAN.finditer(text))
     counted = [(match[1], int(match[2])) for text in told for match in _COUNTED.finditer(text)]
     skipped = sum(number for kind, number in counted if kind == "skipped")

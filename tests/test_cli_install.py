@@ -5,7 +5,7 @@ import signal
 from pathlib import Path
 from unittest import mock
 
-from bexi.cli.journal import Journal
+from bexi.cli.journal import JournalOnDisk
 from bexi.core.errors import InstallRefused
 from bexi.standin.account import PASSWORD, USER
 from bexi.standin.host import LOOPBACK, PORTS, SFTP_OFFSET, running
@@ -72,14 +72,14 @@ class InstallCommandTests(CommandTestCase):
         self.assertEqual(self.files(), self.first)
 
     def test_ctrl_c_stops_and_puts_back(self):
-        real = Journal.begin
+        real = JournalOnDisk.begin
 
         def interrupted(journal, number, step, now):
             real(journal, number, step, now)
             if number == 4:
                 os.kill(os.getpid(), signal.SIGINT)
 
-        with mock.patch.object(Journal, "begin", interrupted):
+        with mock.patch.object(JournalOnDisk, "begin", interrupted):
             result = self.run_bexi("install", self.icons, "--to", self.site, "--yes")
         self.assertEqual((result.exit_code, self.files()), (2, self.first))
         self.assertIn("Everything was put back as it was.", result.stderr)
@@ -88,7 +88,7 @@ class InstallCommandTests(CommandTestCase):
     def test_an_undo_that_was_stopped_can_be_done_again(self):
         self.run_bexi("install", self.icons, "--to", self.site, "--yes")
         installed = self.files()
-        with mock.patch.object(Journal, "stop_asked", return_value=True):
+        with mock.patch.object(JournalOnDisk, "stop_asked", return_value=True):
             stopped = self.run_bexi("undo", "--to", self.site, "--yes")
         self.assertEqual((stopped.exit_code, self.files()), (2, installed))
         self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes").exit_code, 0)
@@ -107,14 +107,14 @@ class InstallCommandTests(CommandTestCase):
         self.assertEqual(self.run_bexi("install", self.icons, "--to", self.site, "--yes").exit_code, 0)
 
     def test_killed_on_the_way_undo_puts_everything_back(self):
-        real = Journal.begin
+        real = JournalOnDisk.begin
 
         def killed(journal, number, step, now):
             real(journal, number, step, now)
             if number == 4:
                 raise KeyboardInterrupt
 
-        with mock.patch.object(Journal, "begin", killed):
+        with mock.patch.object(JournalOnDisk, "begin", killed):
             self.run_bexi("install", self.icons, "--to", self.site, "--yes")
         self.assertNotEqual(self.files(), self.first)
         self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes").exit_code, 0)
@@ -127,7 +127,7 @@ class InstallCommandTests(CommandTestCase):
         self.assertEqual(result.exit_code, 2)
         self.assertIn("index.html was changed since", result.stderr)
         with self.assertRaises(InstallRefused):
-            Journal(str(self.site), fresh=True)
+            JournalOnDisk(str(self.site), fresh=True)
 
     def test_answering_no_to_undo_leaves_everything(self):
         self.run_bexi("install", self.icons, "--to", self.site, "--yes")
@@ -176,7 +176,7 @@ class InstallCommandTests(CommandTestCase):
         self.assertEqual(self.run_bexi("install", self.icons, "--to", self.site, "--yes").exit_code, 0)
 
     def test_two_at_once_on_one_place(self):
-        journal = Journal(str(self.site), fresh=True)
+        journal = JournalOnDisk(str(self.site), fresh=True)
         with journal.stopped_by_ctrl_c():
             result = self.run_bexi("install", self.icons, "--to", self.site, "--yes")
         self.assertEqual((result.exit_code, self.files()), (2, self.first))

@@ -22,7 +22,7 @@ from bexi.core.iconset.build import BuiltSet, Pictures, build
 from bexi.core.iconset.installed_app import InstalledApp
 from bexi.core.iconset.plan import READY_MADE, RECOMMENDED, Plan
 from bexi.core.iconset.processes import Processes
-from bexi.core.iconset.recipe_file import MAIN, NAME, RecipeFile, Source
+from bexi.core.iconset.recipe_file import MAIN, NAME, ArtworkFile, RecipeFile
 from bexi.core.pixels.colour import Colour
 from bexi.core.sitehead.snippet import HeadLines
 
@@ -105,16 +105,16 @@ def _best_of(
     """The recipe that is proposed first for a picture, on grounds if they are asked for, and files drawn for it."""
     from bexi.cli.judge import proposed  # on demand, as above
     from bexi.core.judging.groups import groups_of
-    from bexi.core.judging.ways_out import Source as JudgedSource
+    from bexi.core.judging.ways_out import Source
 
     if frame or source.suffix == ".json":
         fail("--propose frames a picture by itself. Give it a PICTURE, and no --frame.")
     data = read(source)
     _, artwork = taken_in(data)
-    (best, *_), letters = proposed(JudgedSource(artwork, groups_of(artwork)), name or source.stem)
+    (best, *_), letters = proposed(Source(artwork, groups_of(artwork)), name or source.stem)
     drawn = next((one for one in letters if one.source is best.source), None)
     file, content = (source.name, data) if drawn is None else ("letters.svg", drawn.svg)
-    sources = {MAIN: Source(file, hashlib.sha256(content).hexdigest(), AS_IT_IS)}
+    sources = {MAIN: ArtworkFile(file, hashlib.sha256(content).hexdigest(), AS_IT_IS)}
     framing = dataclasses.replace(
         best.framing,
         ground=parse_ground(ground) or best.framing.ground,

@@ -13,7 +13,7 @@ from typing import Annotated
 
 import typer
 
-from bexi.cli.journal import Journal
+from bexi.cli.journal import JournalOnDisk
 from bexi.cli.speaking import JsonOption, fail, read, refusals
 from bexi.core.artwork.pictures import Bitmap
 from bexi.core.errors import HostRefused, InstallRefused
@@ -80,7 +80,7 @@ def install_command(
         _must_agree(yes, len(plan.changes))
         with refusals():
             known = {step.path for step in plan.steps} | {page.path for page in plan.left_alone}
-            journal = Journal(to, fresh=True)
+            journal = JournalOnDisk(to, fresh=True)
             try:
                 _do(opening, plan.changes, plan.content, journal, lambda host: new_pages(host, known, wants))
             except InstallRefused as refusal:
@@ -105,7 +105,7 @@ def undo_command(
     """Take back what `bexi install` did last on a site: an interrupted installation, too."""
     with refusals():
         opening = _opening(to)
-        journal = Journal.latest(to)
+        journal = JournalOnDisk.latest(to)
         with opening() as host:
             try:
                 steps = plan_undo(host, journal.steps, over or (), leave or ())
@@ -117,7 +117,7 @@ def undo_command(
     if steps:
         _must_agree(yes, len(steps))
         with refusals():
-            _do(opening, steps, lambda step, now: journal.copy(step.after), Journal(to, fresh=False))
+            _do(opening, steps, lambda step, now: journal.copy(step.after), JournalOnDisk(to, fresh=False))
     journal.close()
     if not as_json:
         print(f"Undone, but for {', '.join(leave)}." if leave else "Undone: every file is as it was before.")
@@ -127,7 +127,7 @@ def _do(
     opening: Callable[[], AbstractContextManager[CarefulHost]],
     steps: Sequence[Step],
     contents: Callable[[Step, bytes | None], bytes | None],
-    journal: Journal,
+    journal: JournalOnDisk,
     news: Callable[[Host], Sequence[str]] = lambda host: (),
 ) -> None:
     with journal.stopped_by_ctrl_c():

@@ -16,7 +16,7 @@ from bexi.installing.step import Content, Step
 _STEPS = "steps.jsonl"
 
 
-class Journal:
+class JournalOnDisk:
     """What was begun on a place, on disk: `$XDG_STATE_HOME/bexi`, one folder for each place."""
 
     def __init__(self, to: str, fresh: bool) -> None:
@@ -31,7 +31,7 @@ class Journal:
             )
 
     @classmethod
-    def latest(cls, to: str) -> "Journal":
+    def latest(cls, to: str) -> "JournalOnDisk":
         """The journal of what stands on a place; raises InstallRefused when there is none."""
         journal = cls(to, fresh=False)
         try:

@@ -13,7 +13,7 @@ from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.recipe import Recipe, parse_ground
 from bexi.core.iconset.build import Pictures
 from bexi.core.iconset.plan import RECOMMENDED
-from bexi.core.iconset.recipe_file import MAIN, RecipeFile, Source
+from bexi.core.iconset.recipe_file import MAIN, ArtworkFile, RecipeFile
 from bexi.core.pixels.colour import Colour
 
 SourceArgument = Annotated[Path, typer.Argument(metavar="PICTURE|RECIPE.json", help="A picture or a recipe file.")]
@@ -39,5 +39,5 @@ def source_of(source: Path, frame: str | None, ground: str, home_ground: str) ->
     _, artwork = taken_in(data)
     square = Frame.parse(frame) if frame else whole_artwork(artwork.width, artwork.height)
     recipe = Recipe.of(square, parse_ground(ground), Colour.parse(home_ground))
-    sources = {MAIN: Source(source.name, hashlib.sha256(data).hexdigest(), AS_IT_IS)}
+    sources = {MAIN: ArtworkFile(source.name, hashlib.sha256(data).hexdigest(), AS_IT_IS)}
     return RecipeFile(source.stem, sources, recipe, RECOMMENDED), lambda key: artwork

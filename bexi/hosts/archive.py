@@ -1,13 +1,14 @@
 """A site as a ZIP: read from one, and what changes collected for another."""
 
-import io
 import stat
 import zipfile
 from collections.abc import Iterator, Mapping
+from typing import IO
 
 from bexi.core.errors import HostRefused
 from bexi.hosts.protocol import MOST_FILES
 
+LARGEST_ARCHIVE = 256 * 1024**2
 MOST_UNPACKED = 2 * 1024**3
 _MOST_SWELLING = 200
 """A file that swells more than this when unpacked is made to harm; web pages swell some twenty times."""
@@ -16,9 +17,9 @@ _MOST_SWELLING = 200
 class ZipStorage:
     """The files of a ZIP, never unpacked to disk; writing and removing is remembered in `changed`."""
 
-    def __init__(self, data: bytes) -> None:
+    def __init__(self, packed: IO[bytes]) -> None:
         try:
-            self._zip = zipfile.ZipFile(io.BytesIO(data))
+            self._zip = zipfile.ZipFile(packed)
         except (zipfile.BadZipFile, ValueError, NotImplementedError) as error:
             raise HostRefused("not-a-zip", "This file is not a sound ZIP. Pack the site's folder again.") from error
         self._entries = {info.filename: info for info in self._zip.infolist() if _is_plain_file(info)}

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 from bexi.core.errors import HostRefused
+from bexi.hosts.place import Place
 from bexi.hosts.protocol import DEEPEST, safe_path
 
 _AT_ONCE = 64 * 1024
@@ -21,6 +22,14 @@ class FolderStorage:
         self._root = root.resolve()
         self.place_note = ""
         self._top = str(self._root)
+
+    @classmethod
+    def at(cls, place: Place, _: str = "") -> "FolderStorage":
+        """The folder of a place, which needs no secret."""
+        return cls(place.folder)
+
+    def close(self) -> None:
+        """See OpenStorage."""
 
     def walk(self) -> Iterator[str]:
         """See Storage."""

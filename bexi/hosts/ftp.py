@@ -11,7 +11,7 @@ from contextlib import contextmanager, suppress
 from bexi.core.errors import HostRefused
 from bexi.hosts.asking import connected
 from bexi.hosts.ftp_listing import Listed, from_list, from_mlsd
-from bexi.hosts.place import CLEAR_TEXT, ClearText, Place, PlaceKind, UnknownServer, from_login
+from bexi.hosts.place import CLEAR_TEXT, ClearText, Place, UnknownServer, from_login
 from bexi.hosts.protocol import DEEPEST
 
 TIMEOUT_SECONDS = 20
@@ -52,7 +52,7 @@ class FtpStorage:
         self._knows_mlsd = True
 
     def close(self) -> None:
-        """End the connection."""
+        """See OpenStorage."""
         with suppress(*ftplib.all_errors):
             self._ftp.quit()
         self._ftp.close()
@@ -108,7 +108,7 @@ class FtpStorage:
 
     def _connected(self, secret: str) -> ftplib.FTP:
         place = self._place
-        if place.kind is PlaceKind.FTP:
+        if not place.kind.hidden:
             if place.trusted != CLEAR_TEXT:
                 raise ClearText(place)
             plain = ftplib.FTP(timeout=TIMEOUT_SECONDS, encoding="utf-8")

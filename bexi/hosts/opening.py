@@ -4,12 +4,12 @@ import time
 from collections.abc import Iterator
 from contextlib import ExitStack, contextmanager
 from dataclasses import dataclass
+from pkgutil import resolve_name
 
 from bexi.core.errors import HostRefused
 from bexi.hosts.careful import CarefulHost
-from bexi.hosts.folder import FolderStorage
-from bexi.hosts.place import Place, PlaceKind, UnknownServer
-from bexi.hosts.protocol import RemoteStorage, Storage
+from bexi.hosts.place import Place, UnknownServer
+from bexi.hosts.protocol import OpenStorage, Storage
 
 _PROBE, _MOVED = ".bexi-probe", ".bexi-probe-2"
 
@@ -23,25 +23,11 @@ def opened(place: Place, secret: str = "") -> Iterator[CarefulHost]:
 
 @contextmanager
 def _storage(place: Place, secret: str) -> Iterator[Storage]:
-    if place.kind is PlaceKind.FOLDER:
-        yield FolderStorage(place.folder)
-        return
-    storage = _remote(place, secret)
+    storage: OpenStorage = resolve_name(place.kind.opener)(place, secret)
     try:
         yield storage
     finally:
         storage.close()
-
-
-def _remote(place: Place, secret: str) -> RemoteStorage:
-    """Each protocol is imported on demand, for the libraries behind them take their time."""
-    if place.kind is PlaceKind.SFTP:
-        from bexi.hosts.sftp import SftpStorage
-
-        return SftpStorage(place, secret)
-    from bexi.hosts.ftp import FtpStorage
-
-    return FtpStorage(place, secret)
 
 
 @dataclass(frozen=True)

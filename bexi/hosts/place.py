@@ -1,23 +1,11 @@
 """Where a site lives, as an address: a folder, or an account on a server."""
 
 from dataclasses import dataclass, replace
-from enum import StrEnum
 from pathlib import Path
 from urllib.parse import quote, unquote, urlsplit
 
 from bexi.core.errors import HostRefused
-
-
-class PlaceKind(StrEnum):
-    """The ways to reach a place."""
-
-    FOLDER = "folder"
-    FTP = "ftp"
-    FTPS = "ftps"
-    SFTP = "sftp"
-
-
-_PORTS = {PlaceKind.FTP: 21, PlaceKind.FTPS: 21, PlaceKind.SFTP: 22}  # IANA; FTPS as in RFC 4217, by AUTH TLS
+from bexi.hosts.kinds import PlaceKind
 
 
 @dataclass(frozen=True)
@@ -40,12 +28,13 @@ class Place:
         scheme = text.split("://", 1)[0].lower() if "://" in text else ""
         if not scheme:
             return cls(PlaceKind.FOLDER, text)
+        kind = next((kind for kind in PlaceKind if kind == scheme and kind.port), None)
         try:
             parts = urlsplit(text)
-            kind, port = PlaceKind(scheme), parts.port
+            port = parts.port
         except ValueError:
-            kind, port, parts = PlaceKind.FOLDER, None, urlsplit("")
-        if kind is PlaceKind.FOLDER or not parts.hostname:
+            parts, port = urlsplit(""), None
+        if not kind or not parts.hostname:
             raise HostRefused(
                 "unknown-place",
                 f"“{text.split('@')[-1][:60]}” is no place Bexi can reach: give a folder, or an address like "
@@ -56,19 +45,19 @@ class Place:
                 "secret-in-address", "Leave the password out of the address; it is asked for apart and never shown."
             )
         path = unquote(parts.path) or "/"
-        return cls(kind, path, parts.hostname, port or _PORTS[kind], unquote(parts.username or ""))
+        return cls(kind, path, parts.hostname, port or kind.port, unquote(parts.username or ""))
 
     def __str__(self) -> str:
-        if self.kind is PlaceKind.FOLDER:
+        if not self.is_remote:
             return self.path
-        port = "" if self.port == _PORTS[self.kind] else f":{self.port}"
+        port = "" if self.port == self.kind.port else f":{self.port}"
         host = f"[{self.host}]" if ":" in self.host else self.host
         return f"{self.kind}://{quote(self.user)}@{host}{port}{quote(self.path)}"
 
     @property
     def is_remote(self) -> bool:
         """Whether it is reached over the network, with a secret."""
-        return self.kind is not PlaceKind.FOLDER
+        return self.kind.port > 0
 
     @property
     def folder(self) -> Path:

@@ -41,11 +41,11 @@ class Storage(Protocol):
         """Remove a file; it is no error when it is gone already."""
 
 
-class RemoteStorage(Storage, Protocol):
-    """A storage behind a connection."""
+class OpenStorage(Storage, Protocol):
+    """A storage that was opened, and is closed again."""
 
     def close(self) -> None:
-        """End the connection."""
+        """End the connection, if there is one."""
 
 
 class Host(Protocol):

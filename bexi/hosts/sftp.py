@@ -49,7 +49,7 @@ class SftpStorage:
             raise
 
     def close(self) -> None:
-        """End the connection."""
+        """See OpenStorage."""
         self._transport.close()
 
     def walk(self) -> Iterator[str]:

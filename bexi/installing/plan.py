@@ -15,7 +15,7 @@ from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.protocol import OF_ONE_FILE, Host
 from bexi.installing.manifests import OwnManifests, manifest_files
 from bexi.installing.step import Content, Step, StepKind, kind_of
-from bexi.installing.survey import Found, Survey
+from bexi.installing.survey import Found, SiteSurvey
 
 PAGE_ENDINGS = (
     *(".html", ".htm", ".xhtml", ".shtml", ".php", ".phtml", ".asp", ".aspx", ".jsp", ".erb", ".ejs"),
@@ -89,7 +89,7 @@ def plan_install(
     own = OwnManifests(host)
     icons = replace(icons, manifests=own)
     pages: dict[str, Step | LeftAlone] = {}
-    survey, editor = Survey(host, lambda: watch(len(paths), len(paths))), HeadEditor(icons)
+    survey, editor = SiteSurvey(host, lambda: watch(len(paths), len(paths))), HeadEditor(icons)
     paths = new_pages(host, (), wants)
     for done, path in enumerate(paths, 1):
         if planned := _page_step(host, editor, path, survey, own, site_host):
@@ -109,7 +109,7 @@ def plan_install(
 
 
 def _page_step(
-    host: Host, editor: HeadEditor, path: str, survey: Survey | None, own: OwnManifests | None, site_host: str
+    host: Host, editor: HeadEditor, path: str, survey: SiteSurvey | None, own: OwnManifests | None, site_host: str
 ) -> Step | LeftAlone | None:
     try:
         page = host.read(path)

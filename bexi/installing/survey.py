@@ -41,7 +41,7 @@ class _Line:
     link: IconLink
 
 
-class Survey:
+class SiteSurvey:
     """Takes note of what each page declares, in memory that does not grow with their number."""
 
     def __init__(self, host: Host, watch: Callable[[], None] = lambda: None) -> None:

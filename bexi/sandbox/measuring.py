@@ -16,7 +16,7 @@ THUMBNAIL = 320
 
 
 @dataclass(frozen=True)
-class Measured:
+class MeasuredFile:
     """Facts and notes as plain data for storage, and a thumbnail PNG of THUMBNAIL px along the longer side."""
 
     facts: dict[str, Any]
@@ -24,9 +24,9 @@ class Measured:
     thumbnail: bytes
 
 
-def measure_file(name: str, data: bytes, treatment: Treatment) -> Measured:
+def measure_file(name: str, data: bytes, treatment: Treatment) -> MeasuredFile:
     """Take in and measure a file; raises ArtworkRefused."""
     picture_format, picture = take_in(data, DEFAULT_LIMITS, treatment)
     facts = measure(data, picture_format, picture)
     notes = notes_on(facts, name_mismatch(name, picture_format))
-    return Measured(facts.as_json(), [dataclasses.asdict(note) for note in notes], preview_png(picture, THUMBNAIL))
+    return MeasuredFile(facts.as_json(), [dataclasses.asdict(note) for note in notes], preview_png(picture, THUMBNAIL))

@@ -17,6 +17,7 @@ import dj_database_url
 from csp.constants import NONCE, NONE, SELF
 
 from bexi.core.artwork.limits import DEFAULT_LIMITS
+from bexi.hosts.archive import LARGEST_ARCHIVE
 
 REPOSITORY = Path(__file__).resolve().parents[2]
 _PACKED = Path(__file__).parent / "built"  # where the package has it
@@ -163,7 +164,9 @@ def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802
     return url.startswith("/assets/")
 
 
-BODY_LIMIT = DEFAULT_LIMITS.file_bytes + 64 * 1024  # a picture and the form around it
+_FORM = 64 * 1024  # around a file
+BODY_LIMIT = DEFAULT_LIMITS.file_bytes + _FORM
+SITE_ARCHIVE_LIMIT = LARGEST_ARCHIVE + _FORM
 DATA_UPLOAD_MAX_MEMORY_SIZE = 1024 * 1024
 
 CSRF_COOKIE_SAMESITE = SESSION_COOKIE_SAMESITE = "Strict"

@@ -7,6 +7,9 @@ from django.http import HttpRequest, HttpResponse
 
 from bexi.server.problems import problem
 
+_SITE_ARCHIVES = "/site-zip"
+"""Where a whole site is sent to, which is larger than a picture."""
+
 
 class RefuseLargeBodies:
     """Middleware: answers 413 when the declared length of a body is beyond the limit."""
@@ -17,11 +20,12 @@ class RefuseLargeBodies:
     def __call__(self, request: HttpRequest) -> HttpResponse:
         """Pass the request on, or refuse it."""
         declared = request.META.get("CONTENT_LENGTH") or "0"
-        if declared.isdecimal() and int(declared[:20]) > settings.BODY_LIMIT:
-            megabytes = settings.BODY_LIMIT // 1024 // 1024
-            return problem(
-                413, "file-too-large", f"This file is larger than the limit of {megabytes} MB. Choose a smaller copy."
-            )
+        limit, instead = settings.BODY_LIMIT, "Choose a smaller copy."
+        if request.path.endswith(_SITE_ARCHIVES):
+            limit, instead = settings.SITE_ARCHIVE_LIMIT, "Pack the site's pages alone."
+        if declared.isdecimal() and int(declared[:20]) > limit:
+            megabytes = limit // 1024 // 1024
+            return problem(413, "file-too-large", f"This file is larger than the limit of {megabytes} MB. {instead}")
         return self._get_response(request)
 
 

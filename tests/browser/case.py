@@ -4,22 +4,26 @@ import atexit
 import base64
 import io
 import tempfile
+import threading
 from contextlib import ExitStack
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
+from unittest import mock
 
 import numpy as np
 from django.conf import settings
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.core.signals import request_finished, request_started
 from django.test import override_settings
 from PIL import Image
-from playwright.sync_api import Browser, ConsoleMessage, Locator, Page, expect
+from playwright.sync_api import Browser, ConsoleMessage, Locator, Page, Playwright, expect, sync_playwright
 
+from bexi.core.iconset.plan import RECOMMENDED, Plan
 from bexi.standin.host import LOOPBACK, PORTS, running
 from bexi.standin.requests_log import RequestLog
 from bexi.standin.sites import reset
-from tests.browser.chromium import chromium
+from tests.browser.chromium import launched
 from tests.ports import free_port_range
 from tests.server.case import AT_ONCE
 
@@ -34,15 +38,57 @@ DROP = """async ([name, type, data]) => {
         target.dispatchEvent(new DragEvent(kind, { dataTransfer: transfer, bubbles: true, cancelable: true }));
 }"""
 
+AT_REST = """() => Promise.all(document.getAnimations()
+    .filter(({ effect }) => effect.getComputedTiming().endTime !== Infinity)
+    .map(({ finished }) => finished.catch(() => undefined)))"""
+SMALL = Plan(("favicon.ico", "icon-32.png", "apple-touch-icon.png"))
+"""Where the set is not the matter: large icons take a browser test most of its time."""
+
 
 _until_the_end = ExitStack()
 atexit.register(_until_the_end.close)
 
 
 @cache
+def one_playwright() -> Playwright:
+    """The driver of this process."""
+    return _until_the_end.enter_context(sync_playwright())
+
+
+@cache
 def one_chromium() -> Browser:
     """The browser of this process; each page has a profile of its own all the same."""
-    return _until_the_end.enter_context(chromium())
+    return _until_the_end.enter_context(launched(one_playwright()))
+
+
+class Requests:
+    """Counts what the server under test is answering."""
+
+    def __init__(self):
+        self._count, self._changed = 0, threading.Condition()
+        request_started.connect(self._started)
+        request_finished.connect(self._finished)
+
+    def await_none(self) -> None:
+        """Return when all are answered; the database is flushed under none of them."""
+        with self._changed:
+            self._changed.wait_for(lambda: self._count <= 0, timeout=60)
+            self._count = 0
+
+    def _started(self, **_told):
+        with self._changed:
+            self._count += 1
+
+    def _finished(self, **_told):
+        with self._changed:
+            self._count -= 1
+            self._changed.notify_all()
+
+
+@cache
+def one_count() -> Requests:
+    """The count of this process."""
+    return Requests()
 
 
 @dataclass(frozen=True)
@@ -64,12 +110,16 @@ def one_standin() -> StandIn:
 
 
 class BrowserTestCase(StaticLiveServerTestCase):
+    """`plan` is the one that sites have which were given none."""
+
     host = LOOPBACK
+    plan = RECOMMENDED
 
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
         cls.browser = one_chromium()
+        one_count()
 
     def setUp(self):
         # A picture that a page has asked for last may still be written when the test is over.
@@ -79,6 +129,9 @@ class BrowserTestCase(StaticLiveServerTestCase):
         kept = override_settings(BLOB_FOLDER=self.folder / "blobs", TASKS=AT_ONCE)
         kept.enable()
         self.addCleanup(kept.disable)
+        planned = mock.patch("bexi.server.builds.models.RECOMMENDED", self.plan)
+        planned.start()
+        self.addCleanup(planned.stop)
         standin = one_standin()
         self.served, self.standin_port, self.requests = standin.served, standin.port, standin.log
         reset(self.served)
@@ -87,6 +140,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
     def open(self, path: str = "/", **options: object) -> Page:
         """A page of a fresh browser profile; any error in its console fails the test."""
         context = self.browser.new_context(**{"viewport": {"width": 1280, "height": 800}, **options})
+        self.addCleanup(one_count().await_none)
         self.addCleanup(context.close)
         page = context.new_page()
         page.set_default_timeout(30_000)
@@ -100,6 +154,13 @@ class BrowserTestCase(StaticLiveServerTestCase):
         if "Content Security Policy" in message.text:
             self.fail(message.text)
 
+    def visit(self, address: str) -> None:
+        """A visitor's whole browser, whose tabs have icons, opens a page afresh and has asked for its icon."""
+        with launched(one_playwright(), "chromium") as whole:
+            page = whole.new_page()
+            page.goto(address)
+            page.wait_for_timeout(1500)
+
     def drop(self, page: Page, data: bytes, name: str, media_type: str = "") -> None:
         """Drop a file anywhere on the page."""
         page.locator("main").wait_for()
@@ -107,9 +168,10 @@ class BrowserTestCase(StaticLiveServerTestCase):
 
     def assert_no_axe_findings(self, page: Page) -> None:
         """Check the page with axe-core's rules for WCAG 2.2 A and AA and its best practices."""
-        page.wait_for_timeout(300)  # colours on their way from one state to the next are no finding
+        # Colours on their way from one state to the next are no finding.
+        page.evaluate(AT_REST)
         page.evaluate(AXE.read_text())
-        findings = page.evaluate("axe.run().then(({violations}) => violations)")
+        findings = page.evaluate("axe.run({ resultTypes: ['violations'] }).then(({ violations }) => violations)")
         told = [f"{one['id']}: {node['html'][:200]}" for one in findings for node in one["nodes"]]
         self.assertEqual(told, [], f"axe at {page.url}")
 

@@ -3,7 +3,7 @@ import io
 import zipfile
 
 from PIL import Image, ImageDraw
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
@@ -129,7 +129,15 @@ class PieceTests(ArtworkTestCase):
 
     def test_search_and_narrow(self):
         add_artwork("disc.svg", BLUE_DISC)
-        page = self.shelf()
+        self.assert_narrows(self.shelf())
+
+    def test_lists_open_every_time_with_less_motion(self):
+        add_artwork("disc.svg", BLUE_DISC)
+        for _ in range(5):
+            self.assert_narrows(self.shelf(reduced_motion="reduce"))
+
+    def assert_narrows(self, page: Page) -> None:
+        """What is looked for is shown, and what is not is hidden."""
         page.get_by_label("Search the shelf").fill("svg")
         expect(page.get_by_role("button", name="square")).to_be_hidden()
         expect(page.get_by_role("button", name="disc")).to_be_visible()
@@ -170,6 +178,19 @@ class DrawingTests(ArtworkTestCase):
             page.get_by_role("link", name="Download ZIP").click()
         credits = zipfile.ZipFile(io.BytesIO(download.value.path().read_bytes())).read("where-files-go.txt").decode()
         self.assertIn("ISC", credits)
+
+    def test_a_build_begun_while_the_bench_opens_leads_to_the_set(self):
+        add_artwork("disc.svg", BLUE_DISC)
+        page = self.shelf()
+        held: list[Route] = []
+        page.route("**/assets/BenchView-*.js", lambda route: held.append(route))
+        page.get_by_role("button", name="disc").click()
+        page.get_by_role("button", name="Put it on the bench").click()
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_role("button", name="Choose files")).to_be_visible()  # the bench is still on its way
+        for route in held:
+            route.continue_()
+        expect(page.get_by_role("link", name="Download ZIP")).to_be_visible()
 
     def test_shown_pictures_are_the_kept_drawing(self):
         page = self.open(f"/sites/{self.site.pk}/artwork/symbol")

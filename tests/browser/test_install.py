@@ -160,10 +160,7 @@ class OverSftpTests(ViewTestCase):
     def icons_asked_for(self) -> set[str]:
         """Which of the old and the new icon a fresh visitor's browser asks the site for."""
         self.requests.clear()
-        visitor = self.browser.new_context().new_page()
-        visitor.goto(self.site.address)
-        visitor.wait_for_timeout(600)
-        visitor.context.close()
+        self.visit(self.site.address)
         asked = {str(request["path"]).split("?")[0] for request in self.requests.as_json()}
         return asked & {"/img/tiny.png", "/icon.svg"}
 

@@ -84,11 +84,7 @@ class StoryTests(BrowserTestCase):
 
     def visit_and_expect_icon(self, address: str) -> None:
         """A real browser opens the site; the host's log shows that it asked for the new icon and got it."""
-        visitor = self.browser.new_context()
-        self.addCleanup(visitor.close)
-        tab = visitor.new_page()
-        tab.goto(address)
-        tab.wait_for_timeout(1500)
+        self.visit(address)
         asked = [
             (request["path"], request["status"], request["content_type"])
             for request in self.requests.as_json()

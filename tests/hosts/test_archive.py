@@ -25,12 +25,12 @@ def packed(files: dict[str, bytes], links: tuple[str, ...] = ()) -> bytes:
 class ZipTests(TestCase):
     def test_the_folder_that_was_packed_is_the_top(self):
         for prefix in ("", "site/"):
-            host = CarefulHost(ZipStorage(packed({f"{prefix}index.html": b"i", f"{prefix}a/b.css": b"b"})))
+            host = CarefulHost(ZipStorage(io.BytesIO(packed({f"{prefix}index.html": b"i", f"{prefix}a/b.css": b"b"}))))
             self.assertEqual(list(host.files()), ["a/b.css", "index.html"])
             self.assertEqual((host.read("index.html"), host.read("nothing")), (b"i", None))
 
     def test_what_changes_is_collected_and_the_rest_stays(self):
-        storage = ZipStorage(packed({"index.html": b"i", "old.ico": b"o"}))
+        storage = ZipStorage(io.BytesIO(packed({"index.html": b"i", "old.ico": b"o"})))
         host = CarefulHost(storage)
         host.write("favicon.ico", b"new")
         host.write("index.html", b"edited")
@@ -49,7 +49,7 @@ class ZipTests(TestCase):
             "a\x07.html",
         )
         data = packed(dict.fromkeys(names, b"x"), links=("link.html",))
-        self.assertEqual(list(CarefulHost(ZipStorage(data)).files()), ["ok.html"])
+        self.assertEqual(list(CarefulHost(ZipStorage(io.BytesIO(data))).files()), ["ok.html"])
 
     def test_bombs_and_broken_files_are_refused(self):
         for data, code in (
@@ -58,7 +58,7 @@ class ZipTests(TestCase):
             (packed({"a": b"b"})[:-30], "not-a-zip"),
         ):
             with self.assertRaises(HostRefused) as caught:
-                ZipStorage(data)
+                ZipStorage(io.BytesIO(data))
             self.assertEqual(caught.exception.code, code)
         self.assertGreater(archive.MOST_UNPACKED, 0)
 
@@ -71,7 +71,7 @@ class ZipTests(TestCase):
                     yield f"page-{number}.html"
 
         with self.assertRaises(HostRefused) as caught:
-            list(CarefulHost(Endless(packed({"a": b"b"}))).files())
+            list(CarefulHost(Endless(io.BytesIO(packed({"a": b"b"})))).files())
         self.assertEqual(caught.exception.code, "endless-listing")
 
 

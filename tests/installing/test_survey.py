@@ -8,7 +8,7 @@ from bexi.core.formats import ico
 from bexi.core.sitehead.link import IconLink
 from bexi.hosts.careful import CarefulHost
 from bexi.installing.plan import plan_install
-from bexi.installing.survey import MOST_LINES, Found, Survey
+from bexi.installing.survey import MOST_LINES, Found, SiteSurvey
 from tests.installing.places import MemoryStorage
 from tests.pictures import encoded, noise
 from tests.sets import SMALL, head_lines_of
@@ -119,7 +119,7 @@ class SurveyTests(TestCase):
             def get(self, path: str, most: int) -> bytes | None:
                 raise HostRefused("cannot-read", "It cannot be read.")
 
-        survey = Survey(CarefulHost(Unreadable({})))
+        survey = SiteSurvey(CarefulHost(Unreadable({})))
         survey.add("index.html", (IconLink("icon", "/a.png"),), has_block=False)
         told = {(one.evidence, one.problems) for one in survey.found()}
         self.assertEqual(told, {("not read", ("It cannot be read.",))})

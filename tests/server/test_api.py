@@ -31,7 +31,7 @@ class BenchApiTests(BenchTestCase):
         self.keep(0)
         self.problem(self.keep(1, frame={"x": 0, "y": 0, "side": 0}), 422, "frame-without-area")
         self.problem(self.keep(1, frame={"x": 900, "y": 0, "side": 9}), 422, "frame-misses-artwork")
-        self.problem(self.keep(1, ground="plaid"), 422, "unknown-ground")
+        self.problem(self.keep(1, ground="plaid"), 422, "unknown-colour")
         self.problem(self.keep(1, frame={"x": "a"}), 422, "invalid-request")
         self.assertEqual(self.ask("GET", f"sites/{self.site.pk}/draft").json()["revision"], 1)
 
@@ -65,6 +65,11 @@ class BenchApiTests(BenchTestCase):
 
 
 class SiteApiTests(ApiTestCase):
+    def test_the_kinds_of_place_have_the_ports_of_their_protocols(self):
+        """RFC 4253 §4 for SSH, RFC 959 §8 for FTP, with which RFC 4217 §4 begins, too [from memory]."""
+        kinds = {one["scheme"]: one["port"] for one in self.ask("GET", "place-kinds").json()}
+        self.assertEqual(kinds, {"folder": 0, "sftp": 22, "ftps": 21, "ftp": 21})
+
     def test_sites_are_added_and_changed(self):
         added = self.ask("POST", "sites", {"name": " Ferry ", "address": "https://merrowmouth.example/"}).json()
         self.assertEqual((added["name"], added["state"]), ("Ferry", "empty"))

@@ -10,11 +10,15 @@ from django.test import Client, TransactionTestCase, override_settings
 
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
+from bexi.core.iconset.plan import Plan
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
 from bexi.server.builds import starting as builds
 from bexi.server.builds.models import BuildRun
+from bexi.server.builds.services import build_site, keep_plan
 from bexi.server.drafts.services import save_draft
+from bexi.server.installs import starting as installs
+from bexi.server.installs.models import Planning
 from bexi.server.sites.models import Site
 from tests.pictures import BLUE_DISC, plain_png
 
@@ -63,3 +67,18 @@ class AtOnceTests(TransactionTestCase):
         with mock.patch("bexi.server.builds.starting.run_build"):
             runs = self.all_at_once(lambda: builds.start(site).pk)
         self.assertEqual((set(runs), BuildRun.objects.count()), ({BuildRun.objects.get().pk}, 1))
+
+    def test_one_planning_is_begun_for_one_question_and_a_later_one_takes_its_place(self):
+        folder = self.enterContext(tempfile.TemporaryDirectory())
+        site = Site.objects.create(name="Ferry", place=folder)
+        keep_plan(site, Plan(("icon-32.png",)))
+        save_draft(site, add_artwork("disc.svg", BLUE_DISC), Recipe.of(Frame(0, 0, 512)), 0)
+        build_site(site)
+        with mock.patch("bexi.server.installs.starting.run_planning"):
+            asked = self.all_at_once(lambda: installs.start_planning(site).pk)
+            self.assertEqual((set(asked), Planning.objects.count()), ({Planning.objects.get().pk}, 1))
+            questions = iter(("", "a", "b", "c") * TIMES)
+            asked = self.all_at_once(lambda: installs.start_planning(site, pages=next(questions)))
+        others = [answer for answer in asked if not isinstance(answer, Planning)]
+        self.assertEqual({getattr(answer, "code", answer) for answer in others} - {"plan-outdated"}, set())
+        self.assertEqual(Planning.objects.count(), 1)

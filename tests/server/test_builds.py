@@ -36,8 +36,8 @@ class PlanTests(BenchTestCase):
 
     def test_a_site_takes_the_recommended_plan_until_it_has_its_own(self):
         self.assertEqual(self.plan()["ready"], "balanced")
-        told = self.change(files=["favicon.ico", "icon-32.png"], extra=[64], stamped=True).json()
-        self.assertEqual((told["ready"], told["plan"]["stamped"]), (None, True))
+        told = self.change(files=["favicon.ico", "icon-32.png"], extra=[64], addresses={"stamped": True}).json()
+        self.assertEqual((told["ready"], told["plan"]["addresses"]["stamped"]), (None, True))
         self.assertEqual([file["name"] for file in told["files"]], ["favicon.ico", "icon-32.png", "icon-64.png"])
         self.assertEqual([one["size"] for one in told["pictures"]], [16, 32, 48, 64])
         self.keep(0)
@@ -46,21 +46,23 @@ class PlanTests(BenchTestCase):
         self.assertRegex(build["head"][0], r'href="/favicon\.ico\?v=[0-9a-f]{8}"')
 
     def test_what_the_manifest_says_of_the_app_is_kept_and_built(self):
-        self.assertEqual(set(self.plan()["plan"]["app"].values()), {""})
-        app = {"short_name": "Crew", "display": "standalone", "background_color": "#16302a"}
+        self.assertFalse(any(self.plan()["plan"]["app"].values()))
+        app = {"short_name": "Crew", "display": "standalone", "background": "#16302a"}
         told = self.change(app=app).json()
         self.assertEqual({name: value for name, value in told["plan"]["app"].items() if value}, app)
         self.keep(0)
         build = self.build()
         manifest = self.client.get(f"/api/builds/{build['id']}/files/site.webmanifest").json()
-        self.assertEqual({name: manifest[name] for name in app}, app)
-        self.problem(self.change(app={"start_url": "https://elsewhere.example/"}), 422, "unknown-app")
+        told = [manifest[name] for name in ("short_name", "display", "background_color")]
+        self.assertEqual(told, list(app.values()))
+        self.problem(self.change(app={"start": "https://elsewhere.example/"}), 422, "unknown-app")
+        self.problem(self.change(app={"short_name": " Crew"}), 422, "unknown-app")
         self.assertEqual(self.plan()["plan"]["app"]["short_name"], "Crew")
 
     def test_a_changed_plan_puts_the_draft_ahead_of_its_build(self):
         self.keep(0)
         self.assertTrue(self.build()["current"])
-        self.change(stamped=True)
+        self.change(addresses={"stamped": True})
         self.assertFalse(self.ask("GET", f"sites/{self.site.pk}/builds").json()[0]["current"])
 
     def test_a_build_made_before_plans_said_anything_of_apps_is_still_current(self):
@@ -75,7 +77,7 @@ class PlanTests(BenchTestCase):
         for part, code in (
             ({"files": []}, "empty-plan"),
             ({"files": ["icon-512.png"]}, "unnamed-files"),
-            ({"base": "icons"}, "unknown-address"),
+            ({"addresses": {"base": "icons"}}, "unknown-address"),
             ({"extra": [9999]}, "unknown-sizes"),
             ({"dark": "grey"}, "unknown-colour"),
         ):
@@ -195,7 +197,7 @@ class HandingOutTests(BenchTestCase):
     def test_the_recipe_file_gives_the_same_bytes_on_the_command_line(self):
         letter = self.send(BLUE_DISC, "letter.svg").json()
         frame = {"x": 0, "y": 0, "side": 512}
-        self.keep(0, own=[{"framing": {"frame": frame, "artwork_id": letter["id"]}, "largest": 32}])
+        self.keep(0, own=[{"framing": {"frame": frame, "artwork": str(letter["id"])}, "largest": 32}])
         build = self.build()
         packed = zipfile.ZipFile(io.BytesIO(self.client.get(f"/api/builds/{build['id']}/recipe.zip").content))
         source, out = self.folder / "source", self.folder / "out"
@@ -236,10 +238,13 @@ class FieldTests(BenchTestCase):
         )
 
     def test_requirements_are_kept_under_a_name(self):
-        wanted = {"name": "Shop builder", "format": "png", "size": 32, "ground": "opaque"}
+        field = {"format": "png", "size": 32, "ground": "opaque"}
+        wanted = {"name": "Shop builder", "requirement": field}
         kept = self.ask("POST", "requirements", wanted).json()
         self.problem(self.ask("POST", "requirements", wanted), 422, "name-taken")
-        self.problem(self.ask("POST", "requirements", {**wanted, "name": "b", "size": 0}), 422, "unknown-size")
+        self.problem(
+            self.ask("POST", "requirements", {"name": "b", "requirement": {**field, "size": 0}}), 422, "unknown-size"
+        )
         self.assertEqual(self.ask("GET", "requirements").json(), [kept])
         self.assertEqual(self.ask("DELETE", f"requirements/{kept['id']}").status_code, 204)
         self.assertEqual(self.ask("GET", "requirements").json(), [])

@@ -88,7 +88,7 @@ class UndoPropertyTests(BenchTestCase):
 
 class OwnSizesTests(BenchTestCase):
     def own(self, artwork_id: int | None = None, **sizes: object) -> dict:
-        return {"framing": {"frame": {"x": 0, "y": 0, "side": 40}, "artwork_id": artwork_id}, **sizes}
+        return {"framing": {"frame": {"x": 0, "y": 0, "side": 40}, "artwork": artwork_id and str(artwork_id)}, **sizes}
 
     def test_ladder_and_build_follow_the_own_framings(self):
         plain = self.send(plain_png(40, 40, "#cc2200"), "plain.png").json()
@@ -114,7 +114,7 @@ class OwnSizesTests(BenchTestCase):
             own=[
                 {
                     **self.own(other["id"], largest=32),
-                    "framing": {"frame": other["framings"]["whole"], "artwork_id": other["id"]},
+                    "framing": {"frame": other["framings"]["whole"], "artwork": str(other["id"])},
                 }
             ],
         )

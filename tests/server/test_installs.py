@@ -235,6 +235,13 @@ class InstallApiTests(InstallTestCase):
             self.assertEqual(changed.read("favicon.ico")[:4], b"\0\0\1\0")
         self.problem(self.send(b"no zip", "site.zip", f"sites/{self.site.pk}/site-zip"), 409, "not-a-zip")
 
+    def test_a_site_may_be_larger_than_a_picture_but_not_without_end(self):
+        with override_settings(BODY_LIMIT=1000, SITE_ARCHIVE_LIMIT=3000):
+            address = f"sites/{self.site.pk}/site-zip"
+            self.problem(self.send(bytes(2000), "site.zip", address), 409, "not-a-zip")
+            self.problem(self.send(bytes(4000), "site.zip", address), 413, "file-too-large")
+            self.problem(self.send(bytes(2000), "large.png"), 413, "file-too-large")
+
 
 class OwnFolderTests(InstallTestCase):
     def test_bexis_own_folder_is_no_place_for_a_site(self):

@@ -78,9 +78,9 @@ class RungTests(JudgingTestCase):
     def test_an_icon_like_that_of_another_site_is_told(self):
         other = Site.objects.create(name="Crew rota")
         self.put(self.lockup)
-        draft = self.site.drafts.get()
+        framing = self.site.drafts.get().read_recipe.framing
         self.site = other
-        small, _ = self.rungs({"framing": draft.recipe["framing"] | {"frame": EMBLEM, "plate": {}, "finish": {}}})
+        small, _ = self.rungs({"framing": {"frame": EMBLEM, "ground": framing.ground and str(framing.ground)}})
         self.assertEqual(small["verdict"], "lost")
         self.assertIn("distance to another icon", small["says"])
 
@@ -159,7 +159,7 @@ class FirstLookTests(JudgingTestCase):
         self.assertEqual(answer["proposals"][0]["kind"], "letters")
         draft = Draft.objects.get()
         self.assertEqual(draft.artwork, sign)
-        letters = Artwork.objects.get(pk=answer["draft"]["recipe"]["framing"]["artwork_id"])
+        letters = Artwork.objects.get(pk=answer["draft"]["recipe"]["framing"]["artwork"])
         self.assertEqual(letters.drawing["text"], "MF")
 
     def test_a_blank_picture_has_a_proposal_all_the_same(self):

@@ -19,7 +19,7 @@ class LeaseTests(TestCase):
         with leases.holding("place", "a"):
             self.assertTrue(leases.is_held("place", "a"))
             self.assertFalse(leases.is_held("place", "b"))
-            with self.assertRaises(leases.Held), leases.holding("place", "a"):
+            with self.assertRaises(leases.LeaseHeld), leases.holding("place", "a"):
                 self.fail("two hold it")
         self.assertFalse(leases.is_held("place", "a"))
         self.assertFalse(Lease.objects.exists())

@@ -15,7 +15,11 @@ from tests.server.case import quiet
 
 
 def serve(*arguments: object):
-    with mock.patch.dict("os.environ"), mock.patch.object(running, "run", return_value=0) as ran:
+    with (
+        mock.patch.dict("os.environ"),
+        mock.patch("django.setup"),
+        mock.patch.object(running, "run", return_value=0) as ran,
+    ):
         return CliRunner().invoke(app, ["serve", "--no-browser", *map(str, arguments)]), ran
 
 

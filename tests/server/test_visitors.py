@@ -37,6 +37,9 @@ class VisitorTests(ApiTestCase):
         self.assertEqual(self.colour(visitor["tabs"][0]["shown"]["blink"]), (0, 0, 170))
         self.assertEqual([tab["private"] for tab in visitor["tabs"]], [False, True])
         self.assertEqual(visitor["ahead"], 8 * DAY)
+        moved = [self.ask("POST", "visitor/clock", {"by": DAY}).json()["ahead"] for _ in range(2)]
+        self.assertEqual(moved, [9 * DAY, 10 * DAY])
+        self.ask("PUT", "visitor/clock", {"ahead": 8 * DAY})
 
     def test_clearing_the_cache_is_a_first_visit(self):
         self.assertGreater(self.visit()["kept"], 0)
@@ -67,6 +70,7 @@ class VisitorTests(ApiTestCase):
             ("POST", "visitor/visits", {"address": ""}),
             ("PUT", "visitor/clock", {"ahead": -1}),
             ("PUT", "visitor/clock", {"ahead": 1e12}),
+            ("POST", "visitor/clock", {"by": 0}),
         ):
             self.problem(self.ask(method, path, body), 422, "invalid-request")
         kept = services.blobs.put(b"something else that Bexi keeps")

@@ -36,6 +36,12 @@ class Framing:
     finish: Finish = NO_FINISH
     cut: Box | None = None
 
+    def __post_init__(self) -> None:
+        if self.cut and (self.cut.left >= self.cut.right or self.cut.top >= self.cut.bottom):
+            raise FramingRefused(
+                "cut-without-area", "The cut has no area. Its right and bottom lie beyond left and top."
+            )
+
     def ground_for(self, opaque: bool) -> Colour | None:
         """The ground under one icon: never clear when the icon must be opaque."""
         return self.ground or (self.home_ground if opaque else None)
@@ -168,14 +174,7 @@ def _cut(data: object) -> Box | None:
         raise FramingRefused(
             "unknown-cut", "The recipe's cut is not four whole numbers of px: left, top, right, bottom."
         )
-    return cut_of(*data)
-
-
-def cut_of(left: int, top: int, right: int, bottom: int) -> Box:
-    """A box to cut an artwork to; raises FramingRefused for one without area."""
-    if left >= right or top >= bottom:
-        raise FramingRefused("cut-without-area", "The cut has no area. Its right and bottom lie beyond left and top.")
-    return Box(left, top, right, bottom)
+    return Box(*data)
 
 
 def _plate(data: object) -> Plate:

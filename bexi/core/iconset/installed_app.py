@@ -43,6 +43,8 @@ class InstalledApp:
     def __post_init__(self) -> None:
         if len(self.short_name) > LONGEST_NAME:
             raise PlanRefused("unknown-app", f"A short name of over {LONGEST_NAME} characters is none. Shorten it.")
+        if self.short_name != self.short_name.strip():
+            raise PlanRefused("unknown-app", "The short name begins or ends with a space. Leave it out.")
         for what, address in (("The start address", self.start), ("The id", self.id)):
             if _ELSEWHERE.match(address):
                 raise PlanRefused(

@@ -3,7 +3,7 @@
 import multiprocessing
 import os
 from collections.abc import Callable, Iterator, Sequence
-from concurrent.futures import ProcessPoolExecutor
+from concurrent.futures import Future, ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
 from threading import Lock, Thread
 
@@ -29,13 +29,25 @@ class Processes:
 
     def _spread(self, work: Callable[[Job], bytes], jobs: Sequence[Job]) -> Iterator[bytes]:
         done, pool = 0, self._started()
+        begun: dict[int, Future[bytes]] = {}
         try:
-            for data in pool.map(work, jobs):
-                yield data
+            for number in self._in_turn(jobs):
+                begun[number] = pool.submit(work, jobs[number])
+            for number in range(len(jobs)):
+                yield begun[number].result()
                 done += 1
         except BrokenProcessPool:  # one was ended from outside, for want of memory perhaps
             self._end(pool)
             yield from map(work, jobs[done:])
+        finally:
+            for future in begun.values():
+                future.cancel()
+
+    def _in_turn(self, jobs: Sequence[Job]) -> list[int]:
+        """The numbers of jobs: the largest first, so that none is left alone at the end; one process goes in order."""
+        by_area = sorted(range(len(jobs)), key=lambda number: jobs[number].area, reverse=True)
+        largest = by_area[: self._count - 1]
+        return [*largest, *(number for number in range(len(jobs)) if number not in largest)]
 
     def close(self) -> None:
         """End the processes."""

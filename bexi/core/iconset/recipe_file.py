@@ -23,7 +23,7 @@ MAIN = ""
 
 
 @dataclass(frozen=True)
-class Source:
+class ArtworkFile:
     """One artwork: the name of its file, the hash of its bytes, and how it is read."""
 
     file: str
@@ -42,7 +42,7 @@ class RecipeFile:
     """A recipe with its artwork, its plan and the name of the site; `colour` is the mark's, once it was built."""
 
     site_name: str
-    sources: Mapping[str, Source]
+    sources: Mapping[str, ArtworkFile]
     recipe: Recipe
     plan: Plan
     colour: Colour | None = None
@@ -65,7 +65,7 @@ class RecipeFile:
         try:
             members: Mapping[str, Any] = json.loads(data)
             sources = {
-                key: Source(str(one["file"]), str(one["sha256"]), Treatment.from_json(one["treatment"]))
+                key: ArtworkFile(str(one["file"]), str(one["sha256"]), Treatment.from_json(one["treatment"]))
                 for key, one in members["artwork"].items()
             }
             sources[MAIN]

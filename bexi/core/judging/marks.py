@@ -17,7 +17,7 @@ _MOST = 60
 
 
 @dataclass(frozen=True)
-class Place:
+class Spot:
     """A point in the square, 0 to 1 across and down, and what was measured there in px of the icon."""
 
     x: float
@@ -29,10 +29,10 @@ class Place:
 class Marks:
     """Strokes and gaps that are not well, lines of letters, and points of the outline that vanish, by ground."""
 
-    strokes: tuple[Place, ...]
-    gaps: tuple[Place, ...]
+    strokes: tuple[Spot, ...]
+    gaps: tuple[Spot, ...]
     lettering: tuple[Lettering, ...]
-    vanishing: Mapping[str, tuple[Place, ...]]
+    vanishing: Mapping[str, tuple[Spot, ...]]
 
 
 def marks_of(measured: Measured, size: int, grounds: Mapping[str, Colour]) -> Marks:
@@ -48,16 +48,16 @@ def marks_of(measured: Measured, size: int, grounds: Mapping[str, Colour]) -> Ma
     )
 
 
-def _narrow(widths: Widths, size: int, well: float) -> tuple[Place, ...]:
+def _narrow(widths: Widths, size: int, well: float) -> tuple[Spot, ...]:
     """The narrowest of those that are not well, spread over the icon."""
     chosen = np.flatnonzero(widths.width * size < well)
     chosen = chosen[:: max(1, -(-len(chosen) // _MOST))]
-    return tuple(Place(float(widths.x[at]), float(widths.y[at]), float(widths.width[at] * size)) for at in chosen)
+    return tuple(Spot(float(widths.x[at]), float(widths.y[at]), float(widths.width[at] * size)) for at in chosen)
 
 
-def _points(mask: NDArray[np.bool_]) -> tuple[Place, ...]:
+def _points(mask: NDArray[np.bool_]) -> tuple[Spot, ...]:
     y, x = np.nonzero(mask)
     step = max(1, -(-len(y) // _MOST))
     side = len(mask)
     points = zip(x[::step].tolist(), y[::step].tolist(), strict=True)
-    return tuple(Place((across + 0.5) / side, (down + 0.5) / side, 0) for across, down in points)
+    return tuple(Spot((across + 0.5) / side, (down + 0.5) / side, 0) for across, down in points)

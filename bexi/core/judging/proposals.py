@@ -19,7 +19,7 @@ from bexi.core.judging.lettering import around
 from bexi.core.judging.readings import Judgement, Verdict
 from bexi.core.judging.ways_out import Source, framed
 from bexi.core.pixels.colour import WHITE, Colour, contrast
-from bexi.core.pixels.light import Pixels, over
+from bexi.core.pixels.light import Pixels
 
 SHOWN: tuple[tuple[int, Purpose], ...] = ((16, Purpose.TAB), (32, Purpose.TAB), (180, Purpose.HOME))
 """Sizes in px and purposes at which a proposal is judged and shown."""
@@ -37,10 +37,11 @@ _ROOM = 11
 
 @dataclass(frozen=True)
 class Proposal:
-    """A whole framing of a source, and how it is judged at each of SHOWN."""
+    """A whole framing of a source, its icon at each of SHOWN as it would be built, and how that is judged."""
 
     kind: str
     framing: Framing
+    icons: tuple[Pixels, ...]
     judgements: tuple[Judgement, ...]
     source: Source
 
@@ -57,7 +58,7 @@ class Proposal:
 
 
 @dataclass(frozen=True)
-class Candidate:
+class Contender:
     """A framing that may be proposed."""
 
     kind: str
@@ -66,14 +67,19 @@ class Candidate:
 
     def judged(self, grounds: Mapping[str, Colour] = TABS, others: Mapping[str, Pixels] = _NOTHING) -> Proposal:
         """The same, judged at each of SHOWN. `others` are icons that should not be mistaken for this one."""
-        return _judged(self.kind, self.source, self.framing, grounds, others)
+        picture, framing, made, judgements = self.source.picture, self.framing, [], []
+        for size, purpose in SHOWN:
+            icons = compose(picture, framing, purpose, [size])
+            judgements += judge(picture, framing, icons, purpose, grounds, others)
+            made += icons
+        return Proposal(self.kind, framing, tuple(made), tuple(judgements), self.source)
 
 
-def candidates(source: Source, letters: Sequence[Source] = ()) -> list[Candidate]:
+def candidates(source: Source, letters: Sequence[Source] = ()) -> list[Contender]:
     """What may be made of a picture; `letters` are drawings of the site's letters."""
     return [
-        *(Candidate(kind, source, framing) for kind, framing in _framings(source).items()),
-        *(Candidate("letters", one, _of_letters(one)) for one in letters),
+        *(Contender(kind, source, framing) for kind, framing in _framings(source).items()),
+        *(Contender("letters", one, _of_letters(one)) for one in letters),
     ]
 
 
@@ -97,17 +103,6 @@ def propose(
 def _of_letters(drawn: Source) -> Framing:
     frame = whole_artwork(drawn.picture.width, drawn.picture.height)
     return Framing(frame, home_ground=_beneath(drawn.groups))
-
-
-def _judged(
-    kind: str, source: Source, framing: Framing, grounds: Mapping[str, Colour], others: Mapping[str, Pixels]
-) -> Proposal:
-    icons = compose(source.picture, framing, Purpose.TAB, [size for size, _ in SHOWN])
-    judgements: list[Judgement] = []
-    for icon, (_, purpose) in zip(icons, SHOWN, strict=True):
-        laid = over(icon, framing.home_ground) if purpose.opaque else icon
-        judgements += judge(source.picture, framing, [laid], purpose, grounds, others)
-    return Proposal(kind, framing, tuple(judgements), source)
 
 
 def _best_first(made: list[Proposal], groups: Groups) -> list[Proposal]:

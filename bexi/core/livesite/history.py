@@ -16,7 +16,7 @@ _MISSING = 404
 
 
 @dataclass(frozen=True)
-class Change:
+class SiteChange:
     """The files of the site changed at this moment, in seconds since 1970.
 
     `before` are their bytes until then by path from the top folder, None for one that was not there.
@@ -35,7 +35,7 @@ class Past:
 
     address: str
     fetch: Fetch
-    changes: Sequence[Change] = ()
+    changes: Sequence[SiteChange] = ()
 
     def at(self, moment: float) -> Fetch:
         """What gets addresses as the site served them at a moment; what is not known of then says so."""

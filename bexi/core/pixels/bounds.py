@@ -14,6 +14,8 @@ from bexi.core.pixels.laid import FINE, Codes, LaidPicture
 
 _ROWS = 64
 """So many rows of an icon are bounded together, which takes a fraction of the memory."""
+_FRINGE = 2**18
+"""So many pixels of fringes are looked at together, at most."""
 _UNSEEN = FINE / 8192
 """Half of the smallest step that stored values can tell."""
 
@@ -70,11 +72,22 @@ class _Lobes:
         first = self.first // pitch if touched else -(-self.first // pitch)
         return first - origin, np.where(self.first < self.past, past, first) - origin
 
-    def parts(self, index: int, pitch: int) -> tuple[slice, slice, slice]:
-        """The samples under one lobe, and those of them before and after all squares that lie in it."""
-        first, past = int(self.first[index]), int(self.past[index])
-        near = min(-(-first // pitch) * pitch, past)
-        return slice(first, past), slice(first, near), slice(max(past // pitch * pitch, near), past)
+    def fringe(self, outputs: NDArray[np.int64], pitch: int) -> tuple[NDArray[np.int64], ...]:
+        """Under the lobes of some outputs all samples, and those before and after all squares that lie in it.
+
+        Shape (outputs, samples) each; what is shorter than others is filled with samples under the same lobe.
+        """
+        first, past = self.first[outputs], self.past[outputs]
+        near = np.minimum(-(-first // pitch) * pitch, past)
+        runs = (first, past), (first, near), (np.maximum(past // pitch * pitch, near), past)
+        return tuple(_filled(start, end, first) for start, end in runs)
+
+
+def _filled(start: NDArray[np.int64], end: NDArray[np.int64], least: NDArray[np.int64]) -> NDArray[np.int64]:
+    """The numbers of runs, shape (runs, longest), the last of each, or else `least`, as often as there is room."""
+    numbers = start[:, None] + np.arange(max(1, int((end - start).max())))
+    filled: NDArray[np.int64] = np.maximum(np.minimum(numbers, end[:, None] - 1), least[:, None])
+    return filled
 
 
 def keep_bounded(light: NDArray[np.float64], picture: LaidPicture, known: Extremes, down: Axis, across: Axis) -> None:
@@ -95,19 +108,34 @@ def _bound(light: NDArray[np.float64], picture: LaidPicture, known: Extremes, lo
         sure, widest = _around(best, squares, known, picture, lobes)
         limit = picture.light_of(sure)
         unsure = (sure != widest) & outruns(given, limit) & (np.abs(given - limit) > _UNSEEN)
-        for row, column in np.argwhere(unsure.any(axis=-1)):
-            fringe = _fringe(picture, known.pitch, lobes, row, column)
-            found = [best.reduce(best.reduce(codes)) for codes in fringe if codes.size]
-            limit[row, column] = picture.light_of(best.reduce([sure[row, column], *found]))
+        for points in _some_at_a_time(np.argwhere(unsure.any(axis=-1)), known.pitch, lobes):
+            place = points[:, 0], points[:, 1]
+            found = _best_in_fringe(best, picture, known.pitch, lobes, place)
+            limit[place] = picture.light_of(best(sure[place], found))
         (np.maximum if best is np.minimum else np.minimum)(light, limit, out=light)
 
 
-def _fringe(picture: LaidPicture, pitch: int, lobes: tuple[_Lobes, _Lobes], row: int, column: int) -> Iterator[Codes]:
-    """The codes of the pixels under the lobe of one output sample that no square which lies in it holds."""
-    rows, *row_ends = lobes[0].parts(row, pitch)
-    columns, *column_ends = lobes[1].parts(column, pitch)
-    for part in (*((end, columns) for end in row_ends), *((rows, end) for end in column_ends)):
-        yield picture.codes(*part)
+def _some_at_a_time(points: NDArray[np.int64], pitch: int, lobes: tuple[_Lobes, _Lobes]) -> Iterator[NDArray[np.int64]]:
+    """Output samples, as many as have few enough pixels in their fringes together."""
+    widest = max(int((one.past - one.first).max()) for one in lobes)
+    some = max(1, _FRINGE // (widest * min(pitch, widest) or 1))
+    return (points[first : first + some] for first in range(0, len(points), some))
+
+
+def _best_in_fringe(
+    best: np.ufunc,
+    picture: LaidPicture,
+    pitch: int,
+    lobes: tuple[_Lobes, _Lobes],
+    place: tuple[NDArray[np.int64], NDArray[np.int64]],
+) -> Codes:
+    """The best code, shape (outputs, 4), of the pixels under some lobes that no square which lies in them holds."""
+    rows, *row_ends = lobes[0].fringe(place[0], pitch)
+    columns, *column_ends = lobes[1].fringe(place[1], pitch)
+    parts = *((end, columns) for end in row_ends), *((rows, end) for end in column_ends)
+    found = [best.reduce(picture.codes(down[:, :, None], across[:, None]), axis=(1, 2)) for down, across in parts]
+    codes: Codes = best.reduce(found)
+    return codes
 
 
 def _around(

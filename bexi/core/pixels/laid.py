@@ -16,6 +16,8 @@ FINE = WHOLE * 255
 _LINEAR = np.array([round(linear(value / 255) * WHOLE) for value in range(256)], dtype=np.uint16)
 Codes = NDArray[np.unsignedinteger[Any]]
 """Light of pixels in numbers that can be compared, shape (..., 4): stored values of opaque ones, else whole light."""
+Where = slice | NDArray[np.int64]
+"""A run of rows or columns, or numbers of them for several parts: shapes (parts, rows, 1) and (parts, 1, columns)."""
 _FINE_OF_STORED = np.stack([_LINEAR.astype(np.float64) * 255] * 3 + [np.arange(256) * WHOLE], axis=-1)
 
 
@@ -36,7 +38,7 @@ class LaidPicture:
         self.outside: Codes = self._outside if self.opaque else self._outside.astype(np.uint16)
         """The code of what lies around the picture."""
 
-    def stored(self, rows: slice, columns: slice) -> Pixels:
+    def stored(self, rows: Where, columns: Where) -> Pixels:
         """Some of the pixels, laid on the ground if there is one."""
         part = np.ascontiguousarray(self._pixels[rows, columns])
         if self._ground is None or self._solid:
@@ -56,21 +58,22 @@ class LaidPicture:
 
     def whole_light(self, rows: slice, columns: slice) -> NDArray[np.uint16]:
         """The same, rounded to 0 to WHOLE."""
+        light = self._whole(self.stored(rows, columns))
+        return light.reshape(len(light), 4 * light.shape[1])
+
+    def codes(self, rows: Where, columns: Where) -> Codes:
+        """Premultiplied light of pixels to compare, shape (rows, columns, 4), or (parts, rows, columns, 4)."""
         stored = self.stored(rows, columns)
+        return stored if self.opaque else self._whole(stored)
+
+    def _whole(self, stored: Pixels) -> NDArray[np.uint16]:
         light = _straight(stored)
         alpha = stored[..., ALPHA]
         if not self.opaque and alpha.min(initial=255) < 255:
             light.view(np.uint64)[..., 0] *= alpha > 0  # four channels at once
             half = np.nonzero((alpha > 0) & (alpha < 255))
             light[half] = np.rint(light[half] * (alpha[half] / 255)[:, None]).astype(np.uint16)
-        return light.reshape(len(stored), 4 * stored.shape[1])
-
-    def codes(self, rows: slice, columns: slice) -> Codes:
-        """Premultiplied light of pixels to compare, shape (rows, columns, 4)."""
-        if self.opaque:
-            return self.stored(rows, columns)
-        light = self.whole_light(rows, columns)
-        return light.reshape(len(light), light.shape[1] // 4, 4)
+        return light
 
     def light_of(self, codes: Codes) -> NDArray[np.float64]:
         """Fine light of codes."""

@@ -3,8 +3,8 @@
 Everything is whole numbers, and lies on one grid that begins at the picture's first pixel, whatever is asked for.
 """
 
-from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Collection, Mapping
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -38,20 +38,20 @@ class Wanted:
 
 
 @dataclass(frozen=True, eq=False)
-class Taken:
+class Pyramid:
     """Levels, by their number, and extremes, by their squares' doublings, of a picture from the row `first`."""
 
     first: int
     levels: Mapping[int, Rows]
     extremes: Mapping[int, Extremes]
 
-    def only(self, numbers: Collection[int]) -> "Taken":
+    def only(self, numbers: Collection[int]) -> "Pyramid":
         """Without the other levels."""
         levels = {number: rows for number, rows in self.levels.items() if number in numbers}
-        return Taken(self.first, levels, self.extremes)
+        return Pyramid(self.first, levels, self.extremes)
 
 
-def take(picture: LaidPicture, rows: slice, columns: slice, wanted: Wanted) -> Taken:
+def take(picture: LaidPicture, rows: slice, columns: slice, wanted: Wanted) -> Pyramid:
     """What is wanted of some columns, made of these rows and nothing else."""
     deepest, finest = max(wanted.levels), min(wanted.squares)
     halved: list[Rows] = []
@@ -81,20 +81,46 @@ def take(picture: LaidPicture, rows: slice, columns: slice, wanted: Wanted) -> T
         if doublings > finest:
             dark, bright = in_squares(np.minimum, dark, 2), in_squares(np.maximum, bright, 2)
         found[doublings] = Extremes(pitch, rows.start // pitch, columns.start // pitch, dark, bright)
-    return Taken(rows.start, levels, found)
+    return Pyramid(rows.start, levels, found)
 
 
-def joined(stripes: Sequence[Taken]) -> Taken:
-    """What was taken of stripes side by side."""
-    first = stripes[0]
-    rows = {number: np.concatenate([one.levels[number] for one in stripes], axis=1) for number in first.levels}
-    extremes = {}
-    for doublings, corner in first.extremes.items():
-        parts = [one.extremes[doublings] for one in stripes]
-        darkest = np.concatenate([part.darkest for part in parts], axis=1)
-        lightest = np.concatenate([part.lightest for part in parts], axis=1)
-        extremes[doublings] = Extremes(corner.pitch, corner.row, corner.column, darkest, lightest)
-    return Taken(first.first, rows, extremes)
+class Joined:
+    """What is taken of `columns`, stripe after stripe, each put into its place as it comes."""
+
+    def __init__(self, columns: slice) -> None:
+        self._columns = columns
+        self._whole: Pyramid | None = None
+
+    def put(self, stripe: slice, taken: Pyramid) -> None:
+        """Put in what was taken of some columns, which begin on the grid."""
+        if self._whole is None:
+            self._whole = self._room_for(taken)
+        start = stripe.start - self._columns.start
+        for number, rows in taken.levels.items():
+            self._whole.levels[number][:, 4 * start :][:, : rows.shape[1]] = rows
+        for doublings, part in taken.extremes.items():
+            whole, first = self._whole.extremes[doublings], start // part.pitch
+            for all_codes, codes in ((whole.darkest, part.darkest), (whole.lightest, part.lightest)):
+                all_codes[:, first : first + codes.shape[1]] = codes
+
+    @property
+    def whole(self) -> Pyramid:
+        """All of it, once every stripe is in its place."""
+        assert self._whole is not None
+        return self._whole
+
+    def _room_for(self, first: Pyramid) -> Pyramid:
+        width = self._columns.stop - self._columns.start
+        levels: dict[int, Rows] = {
+            number: np.empty((len(rows), 4 * width), rows.dtype) for number, rows in first.levels.items()
+        }
+        extremes = {doublings: self._room_of(part, width) for doublings, part in first.extremes.items()}
+        return Pyramid(first.first, levels, extremes)
+
+    def _room_of(self, part: Extremes, width: int) -> Extremes:
+        shape = len(part.darkest), -(-width // part.pitch), 4
+        column, kind = self._columns.start // part.pitch, part.darkest.dtype
+        return replace(part, column=column, darkest=np.empty(shape, kind), lightest=np.empty(shape, kind))
 
 
 def halved_across(rows: Rows, number: int) -> NDArray[np.float64]:

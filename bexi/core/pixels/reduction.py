@@ -8,6 +8,7 @@ levels first; near the ends of the square, where a level knows of what lies beyo
 from collections.abc import Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from functools import cached_property
 from threading import Lock
 
 import numpy as np
@@ -19,7 +20,7 @@ from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.enlargement import colours_of, enlarged
 from bexi.core.pixels.kernel import ONE, Axis, Kernel, Level, Weights
 from bexi.core.pixels.laid import FINE, WHOLE, LaidPicture
-from bexi.core.pixels.levels import DEEPEST, GRID, Rows, Taken, Wanted, halved_across, joined, take
+from bexi.core.pixels.levels import DEEPEST, GRID, Joined, Pyramid, Rows, Wanted, halved_across, take
 from bexi.core.pixels.light import ALPHA, Light, Pixels
 
 HEADROOM = 4
@@ -51,11 +52,15 @@ class _Icon:
         self.level = _level_for(down)
         self.squares = min(DEEPEST, _halvings(down, HEADROOM // 2))
         self.halved_across = self.level.ends(across) is not None
-        runs = [slice(first, min(first + _OUTPUTS, down.size)) for first in range(0, down.size, _OUTPUTS)]
-        bands = [self._band(run) for run in runs]
-        self.bands = [band for band in bands if band.inputs.start < band.inputs.stop]
         ends = self.level.ends(down) if self.level.number else None
         self.ends = [self._end(end) for end in ends or () if end.start < end.stop]
+
+    @cached_property
+    def bands(self) -> list[_Band]:
+        """All its rows, from its level."""
+        runs = [slice(first, min(first + _OUTPUTS, self.size)) for first in range(0, self.size, _OUTPUTS)]
+        bands = [self._band(run) for run in runs]
+        return [band for band in bands if band.inputs.start < band.inputs.stop]
 
     def _band(self, outputs: slice) -> _Band:
         samples = self.down.reading(outputs)
@@ -122,7 +127,7 @@ def _halvings(axis: Axis, headroom: int) -> int:
 class _Kept:
     """What a whole picture keeps for icons much smaller than itself: `halved` are levels halved both ways."""
 
-    taken: Taken
+    taken: Pyramid
     halved: Mapping[int, NDArray[np.float64]]
 
 
@@ -170,19 +175,18 @@ class Reduction:
         asked = self._wanted_to_keep.beside(wanted) if keep else wanted
         sums = {icon: np.zeros((icon.size, 4, icon.size)) for icon in icons}
 
-        def reduce(stripe: slice) -> tuple[Taken, list[tuple[slice, NDArray[np.float64]]]]:
+        def reduce(stripe: slice) -> tuple[Pyramid, list[tuple[slice, NDArray[np.float64]]]]:
             taken = take(picture, rows, stripe, asked)
             sources = _Sources(picture, taken, stripe)
             parts = [icon.part(sources.rows_of(icon), stripe) for icon in icons]
             return taken.only(self._wanted_to_keep.levels if keep else ()), parts
 
-        all_taken = []
-        for taken, parts in workers.map(reduce, _stripes(columns)):
-            all_taken.append(taken)
+        stripes, collected = _stripes(columns), Joined(columns)
+        for stripe, (part_taken, parts) in zip(stripes, workers.map(reduce, stripes), strict=True):
+            collected.put(stripe, part_taken)
             for total, (outputs, part) in zip(sums.values(), parts, strict=True):
                 total[:, :, outputs] += part
-        taken = joined(all_taken)
-        all_taken.clear()  # large, and not needed any more
+        taken = collected.whole
         if keep:
             self._keep(workers, taken)
         return list(workers.map(lambda icon: self._finished(icon, sums.pop(icon).swapaxes(1, 2), taken), icons))
@@ -201,7 +205,7 @@ class Reduction:
 
         return list(workers.map(make, icons))
 
-    def _finished(self, icon: _Icon, total: NDArray[np.float64], taken: Taken) -> Light:
+    def _finished(self, icon: _Icon, total: NDArray[np.float64], taken: Pyramid) -> Light:
         """The icon laid on what lies around the picture, and bounded."""
         picture, light = self._picture, total
         light /= ONE
@@ -220,49 +224,50 @@ class Reduction:
         numbers = range(self._least_kept, DEEPEST + 1)
         return Wanted(numbers, [min(number + 1, DEEPEST) for number in numbers])
 
-    def _keep(self, workers: ThreadPoolExecutor, taken: Taken | None = None) -> _Kept:
+    def _keep(self, workers: ThreadPoolExecutor, taken: Pyramid | None = None) -> _Kept:
         """What stays of the whole picture: made once, whoever asks."""
         with self._making:
             if self._kept is None:
-                picture, wanted = self._picture, self._wanted_to_keep
-                if taken is None:
-                    rows, columns = slice(0, picture.height), slice(0, picture.width)
-                    taken = joined(list(workers.map(lambda part: take(picture, rows, part, wanted), _stripes(columns))))
+                wanted = self._wanted_to_keep
+                taken = taken or self._taken_whole(workers, wanted)
                 halved = {number: halved_across(taken.levels[number], number) for number in wanted.levels}
                 self._kept = _Kept(taken, halved)
             return self._kept
+
+    def _taken_whole(self, workers: ThreadPoolExecutor, wanted: Wanted) -> Pyramid:
+        """What is wanted of the whole picture."""
+        rows, columns = slice(0, self._picture.height), slice(0, self._picture.width)
+        stripes, collected = _stripes(columns), Joined(columns)
+        made = workers.map(lambda stripe: take(self._picture, rows, stripe, wanted), stripes)
+        for stripe, part in zip(stripes, made, strict=True):
+            collected.put(stripe, part)
+        return collected.whole
 
 
 class _Sources:
     """Light of some columns, for the rows of icons to be made of."""
 
-    def __init__(self, picture: LaidPicture, taken: Taken, columns: slice) -> None:
+    def __init__(self, picture: LaidPicture, taken: Pyramid, columns: slice) -> None:
         self._picture = picture
         self._taken = taken
         self._columns = columns
-        self._of_levels: dict[int, tuple[int, NDArray[np.float64]]] = {}
         self._of_ends: dict[tuple[int, int], NDArray[np.float64]] = {}
 
     def rows_of(self, icon: _Icon) -> NDArray[np.float64]:
         """The rows of an icon before its columns are reduced: whole numbers of fine light."""
-        first, light = self._of_level(icon)
-        rows = np.zeros((icon.size, light.shape[1]))
+        rows = np.zeros((icon.size, 4 * (self._columns.stop - self._columns.start)))
         for band in icon.bands:
-            rows[band.outputs] = band.weights @ light[band.inputs.start - first : band.inputs.stop - first]
+            rows[band.outputs] = band.weights @ self._of_level(icon.level, band.inputs)
         for end in icon.ends:
             rows[end.outputs] += end.weights @ self._of_end(end.inputs)
         rows *= 1 / ONE
         return np.rint(rows, out=rows)
 
-    def _of_level(self, icon: _Icon) -> tuple[int, NDArray[np.float64]]:
-        number, inside = icon.level.number, icon.down.axis.inside
-        if number not in self._of_levels:
-            if number:
-                found = self._taken.first // icon.level.pitch, self._taken.levels[number].astype(np.float64)
-            else:
-                found = inside.start, self._picture.fine_light(inside, self._columns)
-            self._of_levels[number] = found
-        return self._of_levels[number]
+    def _of_level(self, level: Level, inputs: slice) -> NDArray[np.float64]:
+        if not level.number:
+            return self._picture.fine_light(inputs, self._columns)
+        first = self._taken.first // level.pitch
+        return self._taken.levels[level.number][inputs.start - first : inputs.stop - first].astype(np.float64)
 
     def _of_end(self, rows: slice) -> NDArray[np.float64]:
         key = rows.start, rows.stop

@@ -30,7 +30,7 @@ _HEAD_TAG = re.compile(r"<head[\s>]", re.IGNORECASE)
 _NEXT_INDENT = re.compile(r"[^\r\n]*(?:\r\n|\r|\n)([ \t]+)<(?!/)")
 
 
-class Change(NamedTuple):
+class Edit(NamedTuple):
     """A stretch of a page, in bytes, and what comes in its place."""
 
     start: int
@@ -48,7 +48,7 @@ class HeadEdit:
     """
 
     before: bytes
-    changes: tuple[Change, ...]
+    edits: tuple[Edit, ...]
     removed: tuple[str, ...]
     declared: tuple[IconLink, ...]
     had_block: bool
@@ -59,7 +59,7 @@ class HeadEdit:
     def after(self) -> bytes:
         """The page with its changes."""
         pieces, position = [], 0
-        for start, end, text in self.changes:
+        for start, end, text in self.edits:
             pieces += [self.before[position:start], text]
             position = end
         return b"".join([*pieces, self.before[position:]])
@@ -67,12 +67,12 @@ class HeadEdit:
     @property
     def size_after(self) -> int:
         """Bytes of the page with its changes."""
-        return len(self.before) + sum(len(text) - (end - start) for start, end, text in self.changes)
+        return len(self.before) + sum(len(text) - (end - start) for start, end, text in self.edits)
 
     @property
     def is_same(self) -> bool:
         """Whether the page is already as it should be."""
-        return all(self.before[start:end] == text for start, end, text in self.changes)
+        return all(self.before[start:end] == text for start, end, text in self.edits)
 
 
 def edit_head(page: bytes, icons: HeadLines, path: str = "") -> HeadEdit:
@@ -107,8 +107,8 @@ class HeadEditor:
             untitled = text[:start] + text[title.end(1) : end.end()]
             if found := self._untitled_edit(untitled, start, self._seen_from(path, untitled)):
                 moved = (
-                    change if change.end <= start else Change(change.start + length, change.end + length, change.text)
-                    for change in found.changes
+                    edit if edit.end <= start else Edit(edit.start + length, edit.end + length, edit.text)
+                    for edit in found.edits
                 )
                 removed, declared, had_block = found.removed, found.declared, found.had_block
                 return HeadEdit(page, tuple(moved), removed, declared, had_block, found.template, found.base)
@@ -159,7 +159,7 @@ def _edited(page: bytes, text: str, head: Head, icons: HeadLines, path: str) -> 
         spans.append(_new_block(text, head, foreign, lines, newline))
     return HeadEdit(
         page,
-        tuple(sorted(Change(*span, change.encode("latin-1")) for span, change in spans)),
+        tuple(sorted(Edit(*span, change.encode("latin-1")) for span, change in spans)),
         tuple(_readable(text[link.start : link.end]) for link in foreign),
         tuple(link for _, link in others),
         head.block is not None,

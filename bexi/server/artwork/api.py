@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import File, Query, Router, Schema
+from ninja import Body, File, Query, Router, Schema
 from ninja.files import UploadedFile
 from pydantic import StringConstraints
 
@@ -12,7 +12,6 @@ from bexi.core.artwork.ink import Box, GroundKind
 from bexi.core.artwork.licences import LICENCES
 from bexi.core.artwork.treatment import LARGEST_TOLERANCE, Treatment
 from bexi.core.framing.frame import Frame, balanced, hug, largest_inside, whole_artwork
-from bexi.core.pixels.colour import Colour
 from bexi.server.artwork import on_site, services
 from bexi.server.artwork.changes import read_anew
 from bexi.server.artwork.drawings import DrawingBody
@@ -23,24 +22,6 @@ from bexi.server.sites.models import Site
 router = Router(tags=["artwork"])
 
 PAGE_SIZE = 48
-
-
-class BoxOut(Schema):
-    left: int
-    top: int
-    right: int
-    bottom: int
-
-
-class FrameBody(Schema):
-    x: int
-    y: int
-    side: int
-
-    @classmethod
-    def of(cls, frame: Frame) -> "FrameBody":
-        """A frame as the API tells it."""
-        return cls(x=frame.x, y=frame.y, side=frame.side)
 
 
 class PointOut(Schema):
@@ -75,13 +56,13 @@ class FactsOut(Schema):
     file_bytes: int
     ground: GroundKind
     ground_colour: str | None
-    ink: BoxOut | None
-    margins: BoxOut | None
+    ink: Box | None
+    margins: Box | None
     centre: PointOut | None
     ink_share: float
     colours: list[MainColourOut]
     one_colour: bool
-    parts: list[BoxOut]
+    parts: list[Box]
     sharp_up_to: int | None
     frames: list[SizeOut]
     animated: bool
@@ -95,18 +76,10 @@ class FramingsOut(Schema):
     """Ready-made frames: around the whole artwork, the largest square inside it, around the ink, around the ink but
     centred on its weight."""
 
-    whole: FrameBody
-    inside: FrameBody
-    ink: FrameBody | None
-    balanced: FrameBody | None
-
-
-class TreatmentBody(Schema):
-    """How the original is read: which of its pictures, the tolerance for lifting its ground, one colour for all ink."""
-
-    frame: int | None = None
-    lift: float | None = None
-    recolour: str | None = None
+    whole: Frame
+    inside: Frame
+    ink: Frame | None
+    balanced: Frame | None
 
 
 class DetailsBody(Schema):
@@ -134,7 +107,7 @@ class ArtworkOut(DetailsBody):
     facts: FactsOut
     notes: list[NoteOut]
     framings: FramingsOut
-    treatment: TreatmentBody
+    treatment: Treatment
     drawing: DrawingBody | None
     used_by: list[UserOut]
 
@@ -142,13 +115,12 @@ class ArtworkOut(DetailsBody):
     def of(cls, artwork: Artwork) -> "ArtworkOut":
         """An artwork as the API tells it."""
         facts = FactsOut(**artwork.facts)
-        box = Box(**facts.ink.dict()) if facts.ink else None
         users = {(draft.site_id, draft.site.name) for draft in services.users_of(artwork)}
         framings = FramingsOut(
-            whole=FrameBody.of(whole_artwork(facts.width, facts.height)),
-            inside=FrameBody.of(largest_inside(facts.width, facts.height)),
-            ink=FrameBody.of(hug(box)) if box else None,
-            balanced=FrameBody.of(balanced(box, (facts.centre.x, facts.centre.y))) if box and facts.centre else None,
+            whole=whole_artwork(facts.width, facts.height),
+            inside=largest_inside(facts.width, facts.height),
+            ink=hug(facts.ink) if facts.ink else None,
+            balanced=balanced(facts.ink, (facts.centre.x, facts.centre.y)) if facts.ink and facts.centre else None,
         )
         return cls(
             id=artwork.pk,
@@ -163,7 +135,7 @@ class ArtworkOut(DetailsBody):
             facts=facts,
             notes=artwork.notes,
             framings=framings,
-            treatment=TreatmentBody(**artwork.treatment),
+            treatment=artwork.read_as,
             drawing=artwork.drawing,
             used_by=[UserOut(id=site_id, name=name) for site_id, name in sorted(users)],
         )
@@ -226,11 +198,10 @@ def change_details(request: HttpRequest, artwork_id: int, body: DetailsBody) -> 
 
 
 @router.put("/artwork/{artwork_id}/treatment", response=ArtworkOut)
-def change_treatment(request: HttpRequest, artwork_id: int, body: TreatmentBody) -> ArtworkOut:
+def change_treatment(request: HttpRequest, artwork_id: int, body: Body[Treatment]) -> ArtworkOut:
     """Read the original differently; the original itself stays."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
-    recolour = Colour.parse(body.recolour) if body.recolour else None
-    before = services.change_treatment(artwork, Treatment(body.frame, body.lift, recolour))
+    before = services.change_treatment(artwork, body)
     read_anew.send(Artwork, artwork=artwork, before=before)
     return ArtworkOut.of(artwork)
 

@@ -6,26 +6,13 @@ from ninja import Schema
 from pydantic import Field
 
 from bexi.core.artwork.letters import Letters, draw_letters
-from bexi.core.artwork.plate import DARK, Plate, PlateShape
+from bexi.core.artwork.plate import DARK, Plate
 from bexi.core.artwork.symbols import Symbol, draw_symbol
 from bexi.core.errors import ArtworkRefused
-from bexi.core.pixels.colour import WHITE, Colour
+from bexi.core.pixels.colour import Colour
 from bexi.resources import FACES, SYMBOL_CREDIT, SYMBOL_LICENCE, face_files, symbol_shapes
 from bexi.server.artwork import services
 from bexi.server.artwork.models import Artwork
-
-
-class PlateBody(Schema):
-    """`radius` and `margin` are % of the side."""
-
-    shape: PlateShape = PlateShape.NONE
-    colour: str = str(WHITE)
-    radius: int = 20
-    margin: int = 8
-
-    def plate(self) -> Plate:
-        """The plate as a value; raises ArtworkRefused."""
-        return Plate(self.shape, Colour.parse(self.colour), self.radius, self.margin)
 
 
 class LettersBody(Schema):
@@ -34,28 +21,28 @@ class LettersBody(Schema):
     face: str
     weight: int
     tracking: int = 0
-    ink: str = str(DARK)
-    plate: PlateBody = PlateBody()
+    ink: Colour = DARK
+    plate: Plate = Plate()
 
     def draw(self) -> str:
         """The letters as SVG; raises ArtworkRefused."""
         face = FACES.get(self.face)
         if face is None or self.weight not in face.weights:
             raise ArtworkRefused("no-such-face", "There is no such face in this weight. Choose one of the list.")
-        letters = Letters(self.text, Colour.parse(self.ink), self.tracking, self.plate.plate())
+        letters = Letters(self.text, self.ink, self.tracking, self.plate)
         return draw_letters(letters, face_files(self.face, self.weight))
 
 
 class SymbolBody(Schema):
     kind: Literal["symbol"] = "symbol"
     name: str
-    ink: str = str(DARK)
+    ink: Colour = DARK
     stroke: float = 2
-    plate: PlateBody = PlateBody()
+    plate: Plate = Plate()
 
     def draw(self) -> str:
         """The symbol as SVG; raises ArtworkRefused."""
-        return draw_symbol(Symbol(self.name, Colour.parse(self.ink), self.stroke, self.plate.plate()), symbol_shapes())
+        return draw_symbol(Symbol(self.name, self.ink, self.stroke, self.plate), symbol_shapes())
 
 
 DrawingBody = Annotated[LettersBody | SymbolBody, Field(discriminator="kind")]
@@ -63,7 +50,7 @@ DrawingBody = Annotated[LettersBody | SymbolBody, Field(discriminator="kind")]
 
 def contrast_of(drawing: LettersBody | SymbolBody) -> float | None:
     """WCAG contrast of the ink on its plate; None without a plate."""
-    return drawing.plate.plate().contrast_with(Colour.parse(drawing.ink))
+    return drawing.plate.contrast_with(drawing.ink)
 
 
 def add_drawing(drawing: LettersBody | SymbolBody) -> Artwork:
@@ -81,12 +68,12 @@ def add_drawing(drawing: LettersBody | SymbolBody) -> Artwork:
         licence=licence,
         permission=True,
         origin="drawn in Bexi",
-        drawing=drawing.dict(),
+        drawing=drawing.model_dump(mode="json"),
     )
 
 
 def change_drawing(artwork: Artwork, drawing: LettersBody | SymbolBody) -> None:
     """Draw an artwork of ours anew; raises ArtworkRefused, or Conflict when that is another artwork already."""
     services.replace(artwork, artwork.file_name, drawing.draw().encode())
-    artwork.drawing = drawing.dict()
+    artwork.drawing = drawing.model_dump(mode="json")
     artwork.save()

@@ -19,7 +19,7 @@ from bexi.core.artwork.preview import preview_png
 from bexi.core.artwork.treatment import AS_IT_IS, Treatment
 from bexi.core.errors import ArtworkRefused
 from bexi.sandbox import in_sandbox
-from bexi.sandbox.measuring import THUMBNAIL, Measured, measure_file
+from bexi.sandbox.measuring import THUMBNAIL, MeasuredFile, measure_file
 from bexi.server import blobs
 from bexi.server.artwork.models import Artwork
 from bexi.server.kept_files import keep
@@ -164,7 +164,7 @@ def _remeasure(artwork: Artwork, name: str, data: bytes, treatment: Treatment) -
     artwork.facts, artwork.notes = measured.facts, measured.notes
 
 
-def _keep_thumbnail(artwork: Artwork, measured: Measured) -> None:
+def _keep_thumbnail(artwork: Artwork, measured: MeasuredFile) -> None:
     keep(_preview_file(artwork, THUMBNAIL), measured.thumbnail)
 
 

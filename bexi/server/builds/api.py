@@ -19,7 +19,6 @@ from bexi.server import blobs
 from bexi.server.builds import services, starting
 from bexi.server.builds.models import Build, BuildFile, BuildRun, RunState
 from bexi.server.builds.plans_api import PlannedFileOut
-from bexi.server.drafts.api import RecipeBody
 from bexi.server.drafts.models import Draft
 from bexi.server.drafts.services import refuse_overtaken
 from bexi.server.people.asking import Needs
@@ -55,7 +54,7 @@ class BuildOut(Schema):
     created: datetime
     engine: str
     artwork_id: int
-    recipe: RecipeBody
+    recipe: Recipe
     plan_name: str | None
     current: bool
     files: list[BuildFileOut]
@@ -73,7 +72,7 @@ class BuildOut(Schema):
             created=build.created,
             engine=build.engine,
             artwork_id=build.artwork_id,
-            recipe=RecipeBody.of(Recipe.from_json(build.recipe)),
+            recipe=Recipe.from_json(build.recipe),
             plan_name=services.ready_name(build.read_plan),
             current=draft is not None and not build.differs_from(draft),
             files=[_built(file, specs[file.name]) for file in build.files.all()],

@@ -5,16 +5,13 @@ from typing import Annotated
 
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
-from ninja import Router, Schema
+from ninja import Body, Router, Schema
 from pydantic import StringConstraints
 
 from bexi.core.framing.purpose import Purpose
-from bexi.core.iconset.addresses import Addresses
 from bexi.core.iconset.catalogue import CATALOGUE, Currency, FileSpec, IconSpec
-from bexi.core.iconset.fit import FieldFormat, FieldGround, Requirement
-from bexi.core.iconset.installed_app import Display, InstalledApp
+from bexi.core.iconset.fit import Requirement
 from bexi.core.iconset.plan import READY_MADE, Plan
-from bexi.core.pixels.colour import Colour
 from bexi.server.builds import services
 from bexi.server.builds.models import KeptRequirement, plan_of
 from bexi.server.drafts.api import PictureBody
@@ -62,53 +59,10 @@ class PlannedFileOut(Schema):
         )
 
 
-class AppBody(Schema):
-    """Members of the manifest by their names in the standard; what is empty is not said."""
-
-    short_name: str = ""
-    start_url: str = ""
-    id: str = ""
-    display: Display = Display.NOT_SAID
-    theme_color: str = ""
-    background_color: str = ""
-
-
-class PlanBody(Schema):
-    """Names of the files and the choices about them; `dark` is a hex colour or null."""
-
-    files: list[str]
-    frames: list[int] = [16, 32, 48]
-    frame_kind: str = "bitmap"
-    extra: list[int] = []
-    base: str = "/"
-    stamped: bool = False
-    dark: str | None = None
-    palette_error: float = 0
-    app: AppBody = AppBody()
-
-    def plan(self) -> Plan:
-        """The plan as a value; raises PlanRefused."""
-        return Plan(
-            tuple(self.files),
-            tuple(self.frames),
-            self.frame_kind,
-            tuple(self.extra),
-            Addresses(self.base, self.stamped),
-            Colour.parse(self.dark) if self.dark else None,
-            self.palette_error,
-            InstalledApp.from_members(self.app.model_dump()),
-        )
-
-    @classmethod
-    def of(cls, plan: Plan) -> "PlanBody":
-        """A plan as the API tells it."""
-        return cls.model_validate(plan.as_json())
-
-
 class PlanOut(Schema):
     """`ready` is the name of the ready-made plan that holds the same files; `pictures` are all it needs."""
 
-    plan: PlanBody
+    plan: Plan
     ready: str | None
     files: list[PlannedFileOut]
     pictures: list[PictureBody]
@@ -119,7 +73,7 @@ class PlanOut(Schema):
         pictures = {(size, spec.purpose) for spec in plan.icons for size in spec.sizes}
         order = list(Purpose)
         return cls(
-            plan=PlanBody.of(plan),
+            plan=plan,
             ready=services.ready_name(plan),
             files=[PlannedFileOut.of(spec) for spec in plan.specs],
             pictures=[
@@ -142,22 +96,9 @@ class CostOut(Schema):
     reason: str
 
 
-class RequirementBody(Schema):
-    """What an upload field asks for; `most_kb` are kilobytes of 1,000 bytes, null for no limit."""
-
-    format: FieldFormat
-    size: int
-    at_least: bool = False
-    most_kb: float | None = None
-    ground: FieldGround = FieldGround.EITHER
-
-    def requirement(self) -> Requirement:
-        """The requirement as a value; raises PlanRefused."""
-        return Requirement(self.format, self.size, self.at_least, self.most_kb, self.ground)
-
-
-class RequirementIn(RequirementBody):
+class RequirementIn(Schema):
     name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=60)]
+    requirement: Requirement
 
 
 class RequirementOut(RequirementIn):
@@ -202,10 +143,10 @@ def get_plan(request: HttpRequest, site_id: int) -> PlanOut:
 
 
 @router.put("/sites/{site_id}/plan", response=PlanOut)
-def put_plan(request: HttpRequest, site_id: int, body: PlanBody) -> PlanOut:
+def put_plan(request: HttpRequest, site_id: int, body: Body[Plan]) -> PlanOut:
     """Keep the set plan of a site."""
     site = get_object_or_404(Site, pk=site_id)
-    services.keep_plan(site, body.plan())
+    services.keep_plan(site, body)
     return PlanOut.of(plan_of(site))
 
 
@@ -228,9 +169,9 @@ def costs(request: HttpRequest, site_id: int) -> list[CostOut]:
 
 
 @router.post("/sites/{site_id}/fit", response=FitOut, auth=Needs(Role.LOOKS))
-def fit(request: HttpRequest, site_id: int, body: RequirementBody) -> FitOut:
+def fit(request: HttpRequest, site_id: int, body: Body[Requirement]) -> FitOut:
     """The one file that an upload field asks for."""
-    made = services.fit_for(get_object_or_404(Site, pk=site_id), body.requirement())
+    made = services.fit_for(get_object_or_404(Site, pk=site_id), body)
     return FitOut(
         media_type=body.format.media_type,
         size=made.size,
@@ -250,7 +191,7 @@ def list_requirements(request: HttpRequest) -> list[RequirementOut]:
 @router.post("/requirements", response={201: RequirementOut})
 def keep_requirement(request: HttpRequest, body: RequirementIn) -> tuple[int, RequirementOut]:
     """Keep what an upload field asks for under a name."""
-    return 201, RequirementOut.from_orm(services.keep_requirement(body.name, body.requirement()))
+    return 201, RequirementOut.from_orm(services.keep_requirement(body.name, body.requirement))
 
 
 @router.delete("/requirements/{requirement_id}", response={204: None})

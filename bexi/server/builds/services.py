@@ -22,7 +22,7 @@ from bexi.core.iconset.fit import Fit, Requirement, fit
 from bexi.core.iconset.judged import judged_set
 from bexi.core.iconset.package import archive, package
 from bexi.core.iconset.plan import READY_MADE, Plan
-from bexi.core.iconset.recipe_file import MAIN, NAME, RecipeFile, Source
+from bexi.core.iconset.recipe_file import MAIN, NAME, ArtworkFile, RecipeFile
 from bexi.core.pixels.colour import Colour
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.server import blobs
@@ -241,7 +241,7 @@ def recipe_package(build: Build) -> bytes:
     for number, (key, (sha256, treatment)) in enumerate(build.sources.items(), 1):
         artwork = artworks.get(key)
         file = f"{number}-{artwork.file_name if artwork else 'artwork'}"
-        sources[key] = Source(file, sha256, Treatment.from_json(treatment))
+        sources[key] = ArtworkFile(file, sha256, Treatment.from_json(treatment))
         members[file] = blobs.get(sha256)
     recipe = RecipeFile(build.site_name, sources, build.read_recipe, build.read_plan)
     return archive({NAME: recipe.as_bytes(), **members})

@@ -27,7 +27,7 @@ def keep_attending() -> None:
 
 def attend() -> None:
     """See to it once; one worker at a time."""
-    with suppress(leases.Held), leases.holding("attending"):
+    with suppress(leases.LeaseHeld), leases.holding("attending"):
         for watch in watching.due():
             start_check(watch.site)
         give_up_interrupted()

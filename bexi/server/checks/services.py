@@ -7,7 +7,7 @@ from django.utils import timezone
 
 from bexi.core.livesite.comparison import news_since
 from bexi.core.livesite.findings import Action, Finding
-from bexi.core.livesite.history import Change, Past
+from bexi.core.livesite.history import Past, SiteChange
 from bexi.core.livesite.inspect import MOST_PAGES, Once, Report, inspect, sha256
 from bexi.core.livesite.report import every_body, report_json, time_line_json, visitors_json
 from bexi.core.livesite.served import Fetch, Served
@@ -151,11 +151,11 @@ def _standing(site: Site) -> Install | None:
     return site.installs.filter(state=InstallState.DONE, undoes=None).first()
 
 
-def _changes(site: Site) -> list[Change]:
+def _changes(site: Site) -> list[SiteChange]:
     """What installing and undoing changed, the latest first, with what was there before."""
     done = site.installs.filter(state__in=(InstallState.DONE, InstallState.UNDONE))[:_MOST_CHANGES]
     return [
-        Change(
+        SiteChange(
             (install.changed if install.state == InstallState.DONE else install.created).timestamp(),
             {step.path: blobs.get(step.before_sha256) if step.before_sha256 else None for step in _steps(install)},
         )

@@ -2,11 +2,11 @@
 
 from pathlib import Path
 
-from bexi.core.artwork.plate import PlateShape
+from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.recipe import Recipe
 from bexi.core.pixels.colour import Colour
-from bexi.server.artwork.drawings import LettersBody, PlateBody, SymbolBody, add_drawing
+from bexi.server.artwork.drawings import LettersBody, SymbolBody, add_drawing
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
 from bexi.server.builds.services import build_site
@@ -56,14 +56,14 @@ def _artwork() -> tuple[Artwork, Artwork]:
     add_artwork("pennant-scan.bmp", drawings.pennant_scan(), "Pennant scan", origin="scanned from the 1962 pennant")
     add_artwork("log-book.jpg", drawings.log_book_photo(), "Log-book photo", origin="harbour office, by phone")
     add_artwork("old-button.gif", drawings.old_button(), "Old button", **ours)
-    add_drawing(SymbolBody(name="waves-horizontal", ink="#0f6b6f", stroke=3))
+    add_drawing(SymbolBody(name="waves-horizontal", ink=Colour(0x0F, 0x6B, 0x6F), stroke=3))
     letters = add_drawing(
         LettersBody(
             text="MF",
             face="rubik",
             weight=700,
-            ink=drawings.SAIL,
-            plate=PlateBody(shape=PlateShape.ROUNDED, colour=drawings.NAVY, margin=8),
+            ink=Colour.parse(drawings.SAIL),
+            plate=Plate(PlateShape.ROUNDED, Colour.parse(drawings.NAVY)),
         )
     )
     add_artwork("harbour-stamp.png", drawings.harbour_stamp(), "Harbour stamp", **ours)

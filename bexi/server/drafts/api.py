@@ -5,22 +5,18 @@ from typing import Annotated
 
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
-from ninja import Router, Schema
+from ninja import Body, Router, Schema
 from pydantic import AfterValidator, Field, StringConstraints
 
-from bexi.core.artwork.ink import Box
 from bexi.core.formats.sizes import LARGEST_ICON
 from bexi.core.framing.cut_off import outside_circle, outside_rounded
-from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
-from bexi.core.framing.recipe import Framing, Own, Recipe, cut_of, parse_ground
+from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.judging import likeness
 from bexi.core.judging.judge import TABS
 from bexi.core.judging.readings import Verdict
-from bexi.core.pixels.colour import WHITE, Colour
-from bexi.server.artwork.api import BoxOut, FrameBody
-from bexi.server.artwork.drawings import PlateBody
+from bexi.core.pixels.colour import Colour
 from bexi.server.artwork.models import Artwork
 from bexi.server.drafts import services
 from bexi.server.drafts.models import Draft
@@ -32,115 +28,9 @@ from bexi.server.sites.models import Site
 router = Router(tags=["drafts"])
 
 
-class FinishBody(Schema):
-    """Sharpening in steps of 0 to 4 up to 64 px; outline and weight of strokes in % of the side; one colour for all."""
-
-    sharpen: int = 0
-    outline: int = 0
-    outline_colour: str = str(WHITE)
-    recolour: str | None = None
-    weight: int = 0
-
-    def finish(self) -> Finish:
-        """The finish as a value; raises FramingRefused."""
-        recolour = Colour.parse(self.recolour) if self.recolour else None
-        return Finish(self.sharpen, self.outline, Colour.parse(self.outline_colour), recolour, self.weight)
-
-
-class BoxBody(BoxOut):
-    """A box in artwork px; `right` and `bottom` lie just outside it."""
-
-    def box(self) -> Box:
-        """The box as a value; raises FramingRefused for one without area."""
-        return cut_of(self.left, self.top, self.right, self.bottom)
-
-    @classmethod
-    def of(cls, box: Box) -> "BoxBody":
-        """A box as the API tells it."""
-        return cls(left=box.left, top=box.top, right=box.right, bottom=box.bottom)
-
-
-class FramingBody(Schema):
-    """`ground` is `clear` or a hex colour; `home_ground` lies under icons that must be opaque.
-
-    The plate's margin is its inset. `artwork_id` names an artwork of its own, null takes the draft's. Beyond `cut`
-    nothing of the artwork is shown, null shows all.
-    """
-
-    frame: FrameBody
-    ground: str = "clear"
-    home_ground: str = str(WHITE)
-    plate: PlateBody = PlateBody(margin=0)
-    artwork_id: int | None = None
-    finish: FinishBody = FinishBody()
-    cut: BoxBody | None = None
-
-    def framing(self) -> Framing:
-        """The framing as a value; raises FramingRefused or ArtworkRefused."""
-        return Framing(
-            Frame(self.frame.x, self.frame.y, self.frame.side),
-            parse_ground(self.ground),
-            Colour.parse(self.home_ground),
-            self.plate.plate(),
-            None if self.artwork_id is None else str(self.artwork_id),
-            self.finish.finish(),
-            self.cut.box() if self.cut else None,
-        )
-
-    @classmethod
-    def of(cls, framing: Framing) -> "FramingBody":
-        """A framing as the API tells it."""
-        plate, finish = framing.plate, framing.finish
-        return cls(
-            frame=FrameBody.of(framing.frame),
-            ground=str(framing.ground) if framing.ground else "clear",
-            home_ground=str(framing.home_ground),
-            plate=PlateBody(shape=plate.shape, colour=str(plate.colour), radius=plate.radius, margin=plate.margin),
-            artwork_id=int(framing.artwork) if framing.artwork else None,
-            finish=FinishBody(
-                sharpen=finish.sharpen,
-                outline=finish.outline,
-                outline_colour=str(finish.outline_colour),
-                recolour=str(finish.recolour) if finish.recolour else None,
-                weight=finish.weight,
-            ),
-            cut=BoxBody.of(framing.cut) if framing.cut else None,
-        )
-
-
-class OwnBody(Schema):
-    """A framing of its own for the icons of one purpose, from `smallest` to `largest` px."""
-
-    framing: FramingBody
-    smallest: int = 1
-    largest: int = LARGEST_ICON
-    purpose: Purpose = Purpose.TAB
-
-
-class RecipeBody(Schema):
-    framing: FramingBody
-    own: list[OwnBody] = []
-
-    def recipe(self) -> Recipe:
-        """The recipe as a value; raises FramingRefused or ArtworkRefused."""
-        own = tuple(Own(one.framing.framing(), one.smallest, one.largest, one.purpose) for one in self.own)
-        return Recipe(self.framing.framing(), own)
-
-    @classmethod
-    def of(cls, recipe: Recipe) -> "RecipeBody":
-        """A recipe as the API tells it."""
-        own = [
-            OwnBody(
-                framing=FramingBody.of(one.framing), smallest=one.smallest, largest=one.largest, purpose=one.purpose
-            )
-            for one in recipe.own
-        ]
-        return cls(framing=FramingBody.of(recipe.framing), own=own)
-
-
 class FirstDraftIn(Schema):
     artwork_id: int
-    recipe: RecipeBody
+    recipe: Recipe
 
 
 class DraftIn(FirstDraftIn):
@@ -190,9 +80,9 @@ def _bounded(pictures: list[PictureBody]) -> list[PictureBody]:
 class LadderIn(Schema):
     """`site_id` is the site whose icons they are; `own_ground` a colour besides the tabs' that they are judged on."""
 
-    recipe: RecipeBody
+    recipe: Recipe
     site_id: int | None = None
-    own_ground: str | None = None
+    own_ground: Colour | None = None
     pictures: Annotated[list[PictureBody], Field(max_length=60), AfterValidator(_bounded)]
 
 
@@ -211,7 +101,7 @@ class RungOut(Schema):
     bytes: int
     enlargement: float | None
     own: int | None
-    framing: FramingBody
+    framing: Framing
     verdict: Verdict | None
     says: str
     contrast: dict[str, float]
@@ -225,10 +115,10 @@ class CutOffOut(Schema):
 
 
 @router.post("/artwork/{artwork_id}/cut-off", response=CutOffOut, auth=Needs(Role.LOOKS))
-def cut_off(request: HttpRequest, artwork_id: int, body: FrameBody) -> CutOffOut:
+def cut_off(request: HttpRequest, artwork_id: int, body: Body[Frame]) -> CutOffOut:
     """How much of the artwork's ink in a frame lies outside the safe circle, and in rounded corners."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
-    ink = services.ink_in(artwork, Frame(body.x, body.y, body.side))
+    ink = services.ink_in(artwork, body)
     return CutOffOut(outside_circle=outside_circle(ink), outside_rounded=outside_rounded(ink))
 
 
@@ -243,7 +133,7 @@ def get_draft(request: HttpRequest, site_id: int) -> DraftOut | None:
 def begin_draft(request: HttpRequest, site_id: int, body: FirstDraftIn) -> tuple[int, DraftOut]:
     """Put the first artwork on the bench of a site."""
     artwork = get_object_or_404(Artwork, pk=body.artwork_id)
-    return 201, draft_out(services.begin(get_object_or_404(Site, pk=site_id), artwork, body.recipe.recipe()))
+    return 201, draft_out(services.begin(get_object_or_404(Site, pk=site_id), artwork, body.recipe))
 
 
 @router.get("/drafts/{draft_id}", response=DraftOut)
@@ -256,7 +146,7 @@ def look_at_draft(request: HttpRequest, draft_id: int) -> DraftOut:
 def put_draft(request: HttpRequest, draft_id: int, body: DraftIn) -> DraftOut:
     """Keep a change of a draft."""
     artwork = get_object_or_404(Artwork, pk=body.artwork_id)
-    return draft_out(services.keep(get_object_or_404(Draft, pk=draft_id), artwork, body.recipe.recipe(), body.revision))
+    return draft_out(services.keep(get_object_or_404(Draft, pk=draft_id), artwork, body.recipe, body.revision))
 
 
 @router.get("/sites/{site_id}/drafts", response=list[DraftOut])
@@ -313,10 +203,10 @@ def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOu
     """The icons a recipe gives, as they would be built."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
     wanted = [(picture.size, picture.purpose) for picture in body.pictures]
-    grounds = TABS if body.own_ground is None else {**TABS, "own": Colour.parse(body.own_ground)}
+    grounds = TABS if body.own_ground is None else {**TABS, "own": body.own_ground}
     compared = body.site_id is not None and (likeness.SIDE, Purpose.TAB) in wanted
     others = services.neighbours(body.site_id) if compared and body.site_id is not None else {}
-    made = services.rungs(artwork, body.recipe.recipe(), wanted, grounds, others, lambda: has_hung_up(request))
+    made = services.rungs(artwork, body.recipe, wanted, grounds, others, lambda: has_hung_up(request))
     return [
         RungOut(
             size=rung.size,
@@ -326,7 +216,7 @@ def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOu
             bytes=len(rung.png),
             enlargement=rung.enlargement,
             own=rung.own,
-            framing=FramingBody.of(rung.framing),
+            framing=rung.framing,
             verdict=rung.judgement.verdict,
             says=rung.judgement.says,
             contrast=dict(rung.judgement.readings.contrast),
@@ -343,7 +233,7 @@ def draft_out(draft: Draft) -> DraftOut:
         site_id=draft.site_id,
         name=draft.name,
         artwork_id=draft.artwork_id,
-        recipe=RecipeBody.of(draft.read_recipe),
+        recipe=draft.read_recipe,
         revision=draft.revision,
         can_undo=can_undo,
         can_redo=can_redo,

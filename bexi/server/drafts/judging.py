@@ -20,13 +20,13 @@ from bexi.core.judging.judge import TABS, judge_at
 from bexi.core.judging.lettering import around
 from bexi.core.judging.marks import Marks, marks_of
 from bexi.core.judging.measure import measure
-from bexi.core.judging.proposals import SHOWN, Proposal, best_first, candidates
+from bexi.core.judging.proposals import Proposal, best_first, candidates
 from bexi.core.judging.readings import Judgement
 from bexi.core.judging.ways_out import Source, WayOut, framed, letters_framing, ways_out
 from bexi.core.pixels.colour import Colour
-from bexi.core.pixels.light import Pixels, over
+from bexi.core.pixels.light import Pixels
 from bexi.resources import INITIALS_FACE, INITIALS_WEIGHT, initials_face
-from bexi.server.artwork.drawings import LettersBody, PlateBody, add_drawing
+from bexi.server.artwork.drawings import LettersBody, add_drawing
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import picture_of
 from bexi.server.drafts.models import Draft
@@ -145,13 +145,8 @@ def _key(artwork: Artwork, site: Site) -> str:
 def _made(one: Proposal, letters: Sequence[Drawn]) -> Offer:
     """A proposal with its pictures."""
     drawn = next((its for its in letters if its.source is one.source), None)
-    icons = compose(one.source.picture, one.framing, Purpose.TAB, [size for size, _ in SHOWN])
-    laid = tuple(
-        over(icon, one.framing.home_ground) if purpose.opaque else icon
-        for icon, (_, purpose) in zip(icons, SHOWN, strict=True)
-    )
     body = _body(drawn.letters) if drawn else None
-    return Offer(one.kind, one.framing, one.judgements, laid, letters=body)
+    return Offer(one.kind, one.framing, one.judgements, one.icons, letters=body)
 
 
 def put_on_bench(site: Site, artwork: Artwork, revision: int) -> Draft:
@@ -175,12 +170,11 @@ def letters_framed(framing: Framing, drawn: Artwork) -> Framing:
 
 
 def _body(letters: Letters) -> LettersBody:
-    plate = letters.plate
     return LettersBody(
         text=letters.text,
         face=INITIALS_FACE,
         weight=INITIALS_WEIGHT,
         tracking=letters.tracking,
-        ink=str(letters.ink),
-        plate=PlateBody(shape=plate.shape, colour=str(plate.colour), radius=plate.radius, margin=plate.margin),
+        ink=letters.ink,
+        plate=letters.plate,
     )

@@ -10,19 +10,20 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 from pydantic import Field
 
+from bexi.core.artwork.ink import Box
 from bexi.core.formats import png
 from bexi.core.formats.sizes import LARGEST_ICON
+from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
-from bexi.core.framing.recipe import Framing
-from bexi.core.judging.marks import Marks, Place
+from bexi.core.framing.recipe import Framing, Recipe
+from bexi.core.judging.marks import Marks, Spot
 from bexi.core.judging.readings import BOUNDS, Judgement, Readings, Verdict, amount, noun
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
-from bexi.server.artwork.api import FrameBody
 from bexi.server.artwork.drawings import LettersBody
 from bexi.server.artwork.models import Artwork
 from bexi.server.drafts import judging
-from bexi.server.drafts.api import BoxBody, DraftOut, FramingBody, RecipeBody, draft_out
+from bexi.server.drafts.api import DraftOut, draft_out
 from bexi.server.drafts.judging import Close, Offer
 from bexi.server.hanging_up import has_hung_up
 from bexi.server.people.asking import Needs
@@ -89,7 +90,7 @@ def _word(name: str, value: float) -> Verdict:
     return Verdict.LOST if score < 1 else Verdict.HARD if score < 2 else Verdict.WELL
 
 
-class PlaceOut(Schema):
+class SpotOut(Schema):
     """A point in the square, 0 to 1 across and down, and what was measured there in px of the icon."""
 
     x: float
@@ -109,10 +110,10 @@ class LineOut(Schema):
 class MarksOut(Schema):
     """Where strokes and gaps are too narrow, lines of letters, and where the outline vanishes, by ground."""
 
-    strokes: list[PlaceOut]
-    gaps: list[PlaceOut]
+    strokes: list[SpotOut]
+    gaps: list[SpotOut]
     lettering: list[LineOut]
-    vanishing: dict[str, list[PlaceOut]]
+    vanishing: dict[str, list[SpotOut]]
 
     @classmethod
     def of(cls, marks: Marks) -> "MarksOut":
@@ -122,8 +123,8 @@ class MarksOut(Schema):
         return cls(strokes=_places(marks.strokes), gaps=_places(marks.gaps), lettering=lines, vanishing=vanishing)
 
 
-def _places(places: tuple[Place, ...]) -> list[PlaceOut]:
-    return [PlaceOut(x=one.x, y=one.y, px=one.px) for one in places]
+def _places(places: tuple[Spot, ...]) -> list[SpotOut]:
+    return [SpotOut(x=one.x, y=one.y, px=one.px) for one in places]
 
 
 class OfferPictureOut(Schema):
@@ -138,7 +139,7 @@ class OfferOut(Schema):
 
     kind: str
     gain: str
-    framing: FramingBody
+    framing: Framing
     letters: LettersBody | None
     pictures: list[OfferPictureOut]
 
@@ -152,7 +153,7 @@ class OfferOut(Schema):
         return cls(
             kind=offer.kind,
             gain=offer.gain,
-            framing=FramingBody.of(offer.framing),
+            framing=offer.framing,
             letters=offer.letters,
             pictures=pictures,
         )
@@ -165,10 +166,10 @@ def _encoded(pixels: Pixels) -> str:
 class CloseIn(Schema):
     """`own_ground` is a colour besides the tabs' that the icon is judged on."""
 
-    recipe: RecipeBody
+    recipe: Recipe
     size: Annotated[int, Field(ge=1, le=LARGEST_ICON)]
     purpose: Purpose = Purpose.TAB
-    own_ground: str | None = None
+    own_ground: Colour | None = None
     site_id: int
 
 
@@ -191,16 +192,14 @@ class GroupOut(Schema):
     """A group of parts that belong together, and what a framing needs to show it alone; `ground` is a badge's own."""
 
     kind: Literal["emblem", "words"]
-    frame: FrameBody
-    cut: BoxBody | None
-    ground: str | None
+    frame: Frame
+    cut: Box | None
+    ground: Colour | None
 
     @classmethod
     def of(cls, kind: Literal["emblem", "words"], framing: Framing) -> "GroupOut":
         """A framed group as the API tells it."""
-        cut = BoxBody.of(framing.cut) if framing.cut else None
-        ground = str(framing.ground) if framing.ground else None
-        return cls(kind=kind, frame=FrameBody.of(framing.frame), cut=cut, ground=ground)
+        return cls(kind=kind, frame=framing.frame, cut=framing.cut, ground=framing.ground)
 
 
 class OnBenchIn(Schema):
@@ -221,10 +220,9 @@ class OnBenchOut(Schema):
 def look_closely(request: HttpRequest, artwork_id: int, body: CloseIn) -> CloseOut:
     """The readings of one icon, where they come from, and what would be better."""
     artwork = get_object_or_404(Artwork, pk=artwork_id)
-    own = Colour.parse(body.own_ground) if body.own_ground else None
     site = get_object_or_404(Site, pk=body.site_id)
     close = judging.look_closely(
-        artwork, body.recipe.recipe(), body.size, body.purpose, own, site, lambda: has_hung_up(request)
+        artwork, body.recipe, body.size, body.purpose, body.own_ground, site, lambda: has_hung_up(request)
     )
     return CloseOut.of(close)
 

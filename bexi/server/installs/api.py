@@ -407,7 +407,7 @@ def package_by_hand(request: HttpRequest, build_id: int, case: by_hand.Case = by
 @router.post("/sites/{site_id}/site-zip", response=None)
 def edit_zip(request: HttpRequest, site_id: int, file: File[UploadedFile]) -> HttpResponse:
     """A ZIP of the site in, a ZIP of the changed files out."""
-    return by_hand.changed_response(get_object_or_404(Site, pk=site_id), file.read())
+    return by_hand.changed_response(get_object_or_404(Site, pk=site_id), file)
 
 
 def _lines(data: bytes) -> list[str]:

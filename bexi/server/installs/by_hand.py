@@ -1,6 +1,7 @@
 """Installing without access to the server: a package to put in place by hand, or the site as a ZIP."""
 
 from enum import StrEnum
+from typing import IO
 
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
@@ -69,14 +70,14 @@ def set_response(build_id: int, case: Case) -> HttpResponse:
     return _download(package, f"{slugify(build.site.name) or 'site'}-by-hand.zip")
 
 
-def changed_response(site: Site, data: bytes) -> HttpResponse:
+def changed_response(site: Site, packed: IO[bytes]) -> HttpResponse:
     """What installing the latest build changes in a ZIP of the site, as a download of just those files."""
-    return _download(changed_files(site, data), f"{slugify(site.name) or 'site'}-changed-files.zip")
+    return _download(changed_files(site, packed), f"{slugify(site.name) or 'site'}-changed-files.zip")
 
 
-def changed_files(site: Site, data: bytes) -> bytes:
+def changed_files(site: Site, packed: IO[bytes]) -> bytes:
     """A ZIP of the files that installing the latest build changes in a ZIP of the site."""
-    storage = ZipStorage(data)
+    storage = ZipStorage(packed)
     host = CarefulHost(storage)
     plan = plan_install(host, head_lines(latest_build(site)))
     for step in plan.changes:

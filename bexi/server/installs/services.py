@@ -114,7 +114,7 @@ def put_back_now(journal: Install, secret: str = "") -> None:
     try:
         with leases.holding("place", journal.place):
             _put_back(journal, secret)
-    except leases.Held as held:
+    except leases.LeaseHeld as held:
         raise InstallRefused(
             "install-under-way", "This installation is being worked on. Wait for its end, or stop it."
         ) from held

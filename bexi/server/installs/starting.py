@@ -12,7 +12,7 @@ from bexi.installing.step import Step, StepKind
 from bexi.server import vault
 from bexi.server.installs.models import UNFINISHED, Install, InstallState, InstallStep, Planning, PlanningState
 from bexi.server.installs.places import place_of, place_then, secret_of
-from bexi.server.installs.planning import ALL_PAGES, carry_out, latest_build
+from bexi.server.installs.planning import ALL_PAGES, carry_out, latest_build, planning_by
 from bexi.server.installs.services import run
 from bexi.server.installs.tasks import run_install, run_planning
 from bexi.server.people.asking import owner
@@ -21,16 +21,20 @@ from bexi.server.sites.models import Site
 
 
 def start_planning(site: Site, secret: str = "", pages: str = ALL_PAGES, rules: bool = False) -> Planning:
-    """Put the planning of the latest build in line; what is under way for the same goes on."""
+    """Put the planning of the latest build in line; what is under way for the same goes on.
+
+    Raises InstallRefused when another one, asked for meanwhile, has taken its place.
+    """
     fresh = _ordered(site, secret, pages, rules)
-    under_way = site.plannings.first()
-    if under_way and not under_way.is_over and not under_way.is_lost and _same(under_way, fresh):
-        return under_way
-    site.plannings.exclude(installs__state__in=UNFINISHED).delete()
-    fresh.save()
+    with transaction.atomic():  # asked several times at once, one is begun
+        Site.objects.select_for_update().get(pk=site.pk)
+        under_way = site.plannings.first()
+        if under_way and not under_way.is_over and not under_way.is_lost and _same(under_way, fresh):
+            return under_way
+        site.plannings.exclude(installs__state__in=UNFINISHED).delete()
+        fresh.save()
     run_planning.enqueue(fresh.pk)
-    fresh.refresh_from_db()
-    return fresh
+    return planning_by(fresh.pk)
 
 
 def plan_now(site: Site) -> Planning:

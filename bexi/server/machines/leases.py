@@ -26,7 +26,7 @@ _ASKED_EVERY = 0.1
 _PROCESS = "process"
 
 
-class Held(Exception):
+class LeaseHeld(Exception):
     """Somebody else holds it."""
 
 
@@ -50,14 +50,14 @@ class Holding:
 
 @contextmanager
 def holding(*what: object, wait: bool = False) -> Iterator[Holding]:
-    """Hold a lease while the block runs, by the name that its parts make; raises Held when it is taken.
+    """Hold a lease while the block runs, by the name that its parts make; raises LeaseHeld when it is taken.
 
     With `wait` it is waited for instead.
     """
     held = Holding(_name(what), f"{_this_process()}/{secrets.token_hex(8)}")
     while not _take(held):
         if not wait:
-            raise Held
+            raise LeaseHeld
         time.sleep(_ASKED_EVERY)
     over = threading.Event()
     threading.Thread(target=_keep, args=(held, over), daemon=True).start()

@@ -13,7 +13,8 @@ from pydantic import AfterValidator, StringConstraints, ValidationError
 
 from bexi.core.errors import HostRefused
 from bexi.core.livesite.served import joined
-from bexi.hosts.place import Place, PlaceKind
+from bexi.hosts.kinds import PlaceKind
+from bexi.hosts.place import Place
 from bexi.server.people.asking import Needs, person_of
 from bexi.server.people.roles import Role
 from bexi.server.problems import Conflict
@@ -112,6 +113,20 @@ class SiteOut(Schema):
         )
 
 
+class PlaceKindOut(Schema):
+    """A way to reach a place: `scheme` begins its addresses; `port` 0 needs no network, so no account."""
+
+    scheme: PlaceKind
+    label: str
+    told: str
+    port: int
+
+    @classmethod
+    def of(cls, kind: PlaceKind) -> "PlaceKindOut":
+        """A kind as the API tells it."""
+        return cls(scheme=kind, label=kind.label, told=kind.told, port=kind.port)
+
+
 class FolderOut(Schema):
     path: str
     parent: str | None
@@ -191,7 +206,7 @@ def import_sites(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, I
     return 201, ImportedOut(added=len(added), here_already=len(bodies) - len(added))
 
 
-def _read_rows(rows: list[listing.Row]) -> list[dict[str, Any]]:
+def _read_rows(rows: list[listing.ListedSite]) -> list[dict[str, Any]]:
     """What the rows say, checked as if each was entered; raises ListRefused with every line that is wrong."""
     read, wrong = [], []
     for row in rows:
@@ -206,6 +221,12 @@ def _read_rows(rows: list[listing.Row]) -> list[dict[str, Any]]:
         told_of = "; ".join(wrong[:_MOST_TOLD]) + (f"; and {len(wrong) - _MOST_TOLD} more" * (len(wrong) > _MOST_TOLD))
         raise listing.ListRefused("lines-wrong", f"Nothing was added. Mend these first: {told_of}.")
     return read
+
+
+@router.get("/place-kinds", response=list[PlaceKindOut])
+def list_place_kinds(request: HttpRequest) -> list[PlaceKindOut]:
+    """The ways in which a site's files can be reached."""
+    return [PlaceKindOut.of(kind) for kind in PlaceKind]
 
 
 @router.get("/folders", response=FolderOut, auth=Needs(Role.INSTALLS))

@@ -20,7 +20,7 @@ class ListRefused(Refusal):
 
 
 @dataclass(frozen=True)
-class Row:
+class ListedSite:
     """One line of a list; `line` counts from 1, the headings included."""
 
     line: int
@@ -36,7 +36,7 @@ def as_csv(sites: Iterable[Site]) -> str:
     return spreadsheet.table(COLUMNS, rows)
 
 
-def read_csv(data: bytes) -> list[Row]:
+def read_csv(data: bytes) -> list[ListedSite]:
     """The rows of a list with headings, `name` at least, by commas, semicolons or tabs; raises ListRefused."""
     lines = io.StringIO(_text(data), newline="")
     first = lines.readline()
@@ -58,13 +58,13 @@ def read_csv(data: bytes) -> list[Row]:
     return rows
 
 
-def _rows(read: Iterator[list[str]], headings: list[str]) -> Iterator[Row]:
+def _rows(read: Iterator[list[str]], headings: list[str]) -> Iterator[ListedSite]:
     for line, cells in enumerate(read, 2):
         if not any(cell.strip() for cell in cells):
             continue
         told = {name: spreadsheet.read(cell.strip()) for name, cell in zip(headings, cells, strict=False)}
         labels = [label.strip() for label in told.get("labels", "").split(_BETWEEN_LABELS) if label.strip()]
-        yield Row(line, told.get("name", ""), told.get("address", ""), told.get("place", ""), labels)
+        yield ListedSite(line, told.get("name", ""), told.get("address", ""), told.get("place", ""), labels)
 
 
 def _text(data: bytes) -> str:

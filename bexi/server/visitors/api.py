@@ -86,6 +86,12 @@ class ClockIn(Schema):
     ahead: Annotated[float, Field(ge=0, le=services.YEARS)]
 
 
+class MoveIn(Schema):
+    """Seconds to move the clock on by."""
+
+    by: Annotated[float, Field(gt=0, le=services.YEARS)]
+
+
 @router.get("/visitor", response=VisitorOut)
 def get_visitor(request: HttpRequest) -> VisitorOut:
     """The stand-in visitor as it is."""
@@ -106,8 +112,14 @@ def put_on_phone(request: HttpRequest, body: OnPhoneIn) -> VisitorOut:
 
 @router.put("/visitor/clock", response=VisitorOut)
 def set_clock(request: HttpRequest, body: ClockIn) -> VisitorOut:
-    """Move the visitor's clock on."""
+    """Set the visitor's clock."""
     return VisitorOut.of(services.set_clock(body.ahead))
+
+
+@router.post("/visitor/clock", response=VisitorOut)
+def move_clock(request: HttpRequest, body: MoveIn) -> VisitorOut:
+    """Move the visitor's clock on."""
+    return VisitorOut.of(services.move_clock(body.by))
 
 
 @router.delete("/visitor/cache", response=VisitorOut)

@@ -109,5 +109,5 @@ export function usePutOnBench() {
 export async function framingOf(offer: Offer) {
   if (!offer.letters) return offer.framing;
   const drawn = await answer(client.POST("/api/drawings", { body: { drawing: offer.letters } }));
-  return { ...offer.framing, artwork_id: drawn.id };
+  return { ...offer.framing, artwork: String(drawn.id) };
 }

@@ -61,7 +61,9 @@ export const useFit = (siteId: number) =>
   });
 
 export const useKeepRequirement = () =>
-  useChange((body: Requirement & { name: string }) => answer(client.POST("/api/requirements", { body })));
+  useChange((body: { name: string; requirement: Requirement }) =>
+    answer(client.POST("/api/requirements", { body })),
+  );
 
 export const useForgetRequirement = () =>
   useChange((id: number) =>

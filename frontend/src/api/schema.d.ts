@@ -220,6 +220,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/place-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Place Kinds
+         * @description The ways in which a site's files can be reached.
+         */
+        get: operations["bexi_server_sites_api_list_place_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/folders": {
         parameters: {
             query?: never;
@@ -1940,10 +1960,14 @@ export interface paths {
         get?: never;
         /**
          * Set Clock
-         * @description Move the visitor's clock on.
+         * @description Set the visitor's clock.
          */
         put: operations["bexi_server_visitors_api_set_clock"];
-        post?: never;
+        /**
+         * Move Clock
+         * @description Move the visitor's clock on.
+         */
+        post: operations["bexi_server_visitors_api_move_clock"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2120,10 +2144,14 @@ export interface components {
         };
         /**
          * PlaceKind
-         * @description The ways to reach a place.
+         * @description The scheme of its addresses, a label, what it is, its port, whether what travels is hidden, and how it is opened.
+         *
+         *     Port 0 is that of a kind that needs no network; the others are as registered with IANA (FTPS is RFC 4217's, by AUTH
+         *     TLS). `opener` names what makes a storage of a place and its secret, and is imported when one is opened, for the
+         *     libraries behind them take their time.
          * @enum {string}
          */
-        PlaceKind: "folder" | "ftp" | "ftps" | "sftp";
+        PlaceKind: "folder" | "sftp" | "ftps" | "ftp";
         /**
          * SeenIconOut
          * @description The icon that most visitors' tabs showed when it was looked at; `sha256` is empty for none.
@@ -2200,6 +2228,19 @@ export interface components {
             /** Here Already */
             here_already: number;
         };
+        /**
+         * PlaceKindOut
+         * @description A way to reach a place: `scheme` begins its addresses; `port` 0 needs no network, so no account.
+         */
+        PlaceKindOut: {
+            scheme: components["schemas"]["PlaceKind"];
+            /** Label */
+            label: string;
+            /** Told */
+            told: string;
+            /** Port */
+            port: number;
+        };
         /** FolderOut */
         FolderOut: {
             /** Path */
@@ -2265,14 +2306,17 @@ export interface components {
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
             framings: components["schemas"]["FramingsOut"];
-            treatment: components["schemas"]["TreatmentBody"];
+            treatment: components["schemas"]["Treatment"];
             /** Drawing */
             drawing: (components["schemas"]["LettersBody"] | components["schemas"]["SymbolBody"]) | null;
             /** Used By */
             used_by: components["schemas"]["UserOut"][];
         };
-        /** BoxOut */
-        BoxOut: {
+        /**
+         * Box
+         * @description A rectangle in artwork pixels; `right` and `bottom` lie just outside it.
+         */
+        Box: {
             /** Left */
             left: number;
             /** Top */
@@ -2302,8 +2346,8 @@ export interface components {
             ground: components["schemas"]["GroundKind"];
             /** Ground Colour */
             ground_colour: string | null;
-            ink: components["schemas"]["BoxOut"] | null;
-            margins: components["schemas"]["BoxOut"] | null;
+            ink: components["schemas"]["Box"] | null;
+            margins: components["schemas"]["Box"] | null;
             centre: components["schemas"]["PointOut"] | null;
             /** Ink Share */
             ink_share: number;
@@ -2312,7 +2356,7 @@ export interface components {
             /** One Colour */
             one_colour: boolean;
             /** Parts */
-            parts: components["schemas"]["BoxOut"][];
+            parts: components["schemas"]["Box"][];
             /** Sharp Up To */
             sharp_up_to: number | null;
             /** Frames */
@@ -2331,8 +2375,13 @@ export interface components {
              */
             left_out: string[];
         };
-        /** FrameBody */
-        FrameBody: {
+        /**
+         * Frame
+         * @description A square in artwork pixels, whole numbers; it may reach outside the artwork.
+         *
+         *     Raises FramingRefused when the side is not 1 to 100,000 px or the square lies absurdly far out.
+         */
+        Frame: {
             /** X */
             x: number;
             /** Y */
@@ -2346,10 +2395,10 @@ export interface components {
          *     centred on its weight.
          */
         FramingsOut: {
-            whole: components["schemas"]["FrameBody"];
-            inside: components["schemas"]["FrameBody"];
-            ink: components["schemas"]["FrameBody"] | null;
-            balanced: components["schemas"]["FrameBody"] | null;
+            whole: components["schemas"]["Frame"];
+            inside: components["schemas"]["Frame"];
+            ink: components["schemas"]["Frame"] | null;
+            balanced: components["schemas"]["Frame"] | null;
         };
         /**
          * GroundKind
@@ -2388,7 +2437,7 @@ export interface components {
              *       "margin": 8
              *     }
              */
-            plate: components["schemas"]["PlateBody"];
+            plate: components["schemas"]["Plate"];
         };
         /** MainColourOut */
         MainColourOut: {
@@ -2407,10 +2456,10 @@ export interface components {
             caution: boolean;
         };
         /**
-         * PlateBody
-         * @description `radius` and `margin` are % of the side.
+         * Plate
+         * @description A plate that fills the square. `radius` rounds its corners, `margin` is its free rim, both in % of the side.
          */
-        PlateBody: {
+        Plate: {
             /** @default none */
             shape: components["schemas"]["PlateShape"];
             /**
@@ -2488,13 +2537,17 @@ export interface components {
              *       "margin": 8
              *     }
              */
-            plate: components["schemas"]["PlateBody"];
+            plate: components["schemas"]["Plate"];
         };
         /**
-         * TreatmentBody
-         * @description How the original is read: which of its pictures, the tolerance for lifting its ground, one colour for all ink.
+         * Treatment
+         * @description How an original is read.
+         *
+         *     `frame` is the picture of an animation or ICO, None for the usual one (the first; of an ICO the largest).
+         *     `lift` is the tolerance in OKLab by which a flat ground is lifted, None to keep it. `recolour` is the one colour
+         *     that all ink takes.
          */
-        TreatmentBody: {
+        Treatment: {
             /** Frame */
             frame?: number | null;
             /** Lift */
@@ -2627,25 +2680,11 @@ export interface components {
             /** Outside Rounded */
             outside_rounded: number;
         };
-        /**
-         * BoxBody
-         * @description A box in artwork px; `right` and `bottom` lie just outside it.
-         */
-        BoxBody: {
-            /** Left */
-            left: number;
-            /** Top */
-            top: number;
-            /** Right */
-            right: number;
-            /** Bottom */
-            bottom: number;
-        };
         /** DraftOut */
         DraftOut: {
             /** Artwork Id */
             artwork_id: number;
-            recipe: components["schemas"]["RecipeBody"];
+            recipe: components["schemas"]["Recipe"];
             /** Revision */
             revision: number;
             /** Id */
@@ -2660,10 +2699,13 @@ export interface components {
             can_redo: boolean;
         };
         /**
-         * FinishBody
-         * @description Sharpening in steps of 0 to 4 up to 64 px; outline and weight of strokes in % of the side; one colour for all.
+         * Finish
+         * @description Sharpening in steps of a quarter, 0 to 4, for icons up to 64 px; an outline `outline` % of the side wide.
+         *
+         *     `recolour` is the one colour that all ink takes, None to leave it as it is. `weight` makes strokes so many % of the
+         *     side wider, or thinner below 0, -8 to 12.
          */
-        FinishBody: {
+        Finish: {
             /**
              * Sharpen
              * @default 0
@@ -2688,19 +2730,17 @@ export interface components {
             weight: number;
         };
         /**
-         * FramingBody
-         * @description `ground` is `clear` or a hex colour; `home_ground` lies under icons that must be opaque.
+         * Framing
+         * @description How an artwork becomes a square. `ground` None means clear; opaque icons then take `home_ground`.
          *
-         *     The plate's margin is its inset. `artwork_id` names an artwork of its own, null takes the draft's. Beyond `cut`
-         *     nothing of the artwork is shown, null shows all.
+         *     `plate` is a shape of its own colour on the ground, to which the artwork is cut; its margin is the inset.
+         *     `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is the box in artwork pixels
+         *     beyond which nothing of the artwork is shown, though it lies in the frame; None shows all.
          */
-        FramingBody: {
-            frame: components["schemas"]["FrameBody"];
-            /**
-             * Ground
-             * @default clear
-             */
-            ground: string;
+        Framing: {
+            frame: components["schemas"]["Frame"];
+            /** Ground */
+            ground?: string | null;
             /**
              * Home Ground
              * @default #ffffff
@@ -2714,9 +2754,9 @@ export interface components {
              *       "margin": 0
              *     }
              */
-            plate: components["schemas"]["PlateBody"];
-            /** Artwork Id */
-            artwork_id?: number | null;
+            plate: components["schemas"]["Plate"];
+            /** Artwork */
+            artwork?: string | null;
             /**
              * @default {
              *       "sharpen": 0,
@@ -2726,15 +2766,15 @@ export interface components {
              *       "weight": 0
              *     }
              */
-            finish: components["schemas"]["FinishBody"];
-            cut?: components["schemas"]["BoxBody"] | null;
+            finish: components["schemas"]["Finish"];
+            cut?: components["schemas"]["Box"] | null;
         };
         /**
-         * OwnBody
+         * Own
          * @description A framing of its own for the icons of one purpose, from `smallest` to `largest` px.
          */
-        OwnBody: {
-            framing: components["schemas"]["FramingBody"];
+        Own: {
+            framing: components["schemas"]["Framing"];
             /**
              * Smallest
              * @default 1
@@ -2756,20 +2796,23 @@ export interface components {
          * @enum {string}
          */
         Purpose: "tab" | "home" | "masked" | "one-colour";
-        /** RecipeBody */
-        RecipeBody: {
-            framing: components["schemas"]["FramingBody"];
+        /**
+         * Recipe
+         * @description One framing for all sizes, and those that some sizes have of their own: the first that covers an icon counts.
+         */
+        Recipe: {
+            framing: components["schemas"]["Framing"];
             /**
              * Own
              * @default []
              */
-            own: components["schemas"]["OwnBody"][];
+            own: components["schemas"]["Own"][];
         };
         /** FirstDraftIn */
         FirstDraftIn: {
             /** Artwork Id */
             artwork_id: number;
-            recipe: components["schemas"]["RecipeBody"];
+            recipe: components["schemas"]["Recipe"];
         };
         /**
          * DraftIn
@@ -2778,7 +2821,7 @@ export interface components {
         DraftIn: {
             /** Artwork Id */
             artwork_id: number;
-            recipe: components["schemas"]["RecipeBody"];
+            recipe: components["schemas"]["Recipe"];
             /** Revision */
             revision: number;
         };
@@ -2821,7 +2864,7 @@ export interface components {
             enlargement: number | null;
             /** Own */
             own: number | null;
-            framing: components["schemas"]["FramingBody"];
+            framing: components["schemas"]["Framing"];
             verdict: components["schemas"]["Verdict"] | null;
             /** Says */
             says: string;
@@ -2841,7 +2884,7 @@ export interface components {
          * @description `site_id` is the site whose icons they are; `own_ground` a colour besides the tabs' that they are judged on.
          */
         LadderIn: {
-            recipe: components["schemas"]["RecipeBody"];
+            recipe: components["schemas"]["Recipe"];
             /** Site Id */
             site_id?: number | null;
             /** Own Ground */
@@ -2906,14 +2949,14 @@ export interface components {
          */
         MarksOut: {
             /** Strokes */
-            strokes: components["schemas"]["PlaceOut"][];
+            strokes: components["schemas"]["SpotOut"][];
             /** Gaps */
-            gaps: components["schemas"]["PlaceOut"][];
+            gaps: components["schemas"]["SpotOut"][];
             /** Lettering */
             lettering: components["schemas"]["LineOut"][];
             /** Vanishing */
             vanishing: {
-                [key: string]: components["schemas"]["PlaceOut"][];
+                [key: string]: components["schemas"]["SpotOut"][];
             };
         };
         /**
@@ -2925,7 +2968,7 @@ export interface components {
             kind: string;
             /** Gain */
             gain: string;
-            framing: components["schemas"]["FramingBody"];
+            framing: components["schemas"]["Framing"];
             letters: components["schemas"]["LettersBody"] | null;
             /** Pictures */
             pictures: components["schemas"]["OfferPictureOut"][];
@@ -2938,18 +2981,6 @@ export interface components {
             /** Png */
             png: string;
             judgement: components["schemas"]["JudgementOut"];
-        };
-        /**
-         * PlaceOut
-         * @description A point in the square, 0 to 1 across and down, and what was measured there in px of the icon.
-         */
-        PlaceOut: {
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-            /** Px */
-            px: number;
         };
         /**
          * ReadingOut
@@ -2971,11 +3002,23 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
         };
         /**
+         * SpotOut
+         * @description A point in the square, 0 to 1 across and down, and what was measured there in px of the icon.
+         */
+        SpotOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Px */
+            px: number;
+        };
+        /**
          * CloseIn
          * @description `own_ground` is a colour besides the tabs' that the icon is judged on.
          */
         CloseIn: {
-            recipe: components["schemas"]["RecipeBody"];
+            recipe: components["schemas"]["Recipe"];
             /** Size */
             size: number;
             /** @default tab */
@@ -2995,8 +3038,8 @@ export interface components {
              * @enum {string}
              */
             kind: "emblem" | "words";
-            frame: components["schemas"]["FrameBody"];
-            cut: components["schemas"]["BoxBody"] | null;
+            frame: components["schemas"]["Frame"];
+            cut: components["schemas"]["Box"] | null;
             /** Ground */
             ground: string | null;
         };
@@ -3064,37 +3107,23 @@ export interface components {
             files: string[];
         };
         /**
-         * AppBody
-         * @description Members of the manifest by their names in the standard; what is empty is not said.
+         * Addresses
+         * @description How files are named: below `base`, with a mark of their content when `stamped`.
+         *
+         *     `base` is `/` for the top of the site, a path or an address on another host, each ending in `/`; empty for
+         *     addresses relative to the page. Raises PlanRefused for anything else.
          */
-        AppBody: {
+        Addresses: {
             /**
-             * Short Name
-             * @default
+             * Base
+             * @default /
              */
-            short_name: string;
+            base: string;
             /**
-             * Start Url
-             * @default
+             * Stamped
+             * @default false
              */
-            start_url: string;
-            /**
-             * Id
-             * @default
-             */
-            id: string;
-            /** @default  */
-            display: components["schemas"]["Display"];
-            /**
-             * Theme Color
-             * @default
-             */
-            theme_color: string;
-            /**
-             * Background Color
-             * @default
-             */
-            background_color: string;
+            stamped: boolean;
         };
         /**
          * Display
@@ -3103,10 +3132,44 @@ export interface components {
          */
         Display: "" | "browser" | "minimal-ui" | "standalone" | "fullscreen";
         /**
-         * PlanBody
-         * @description Names of the files and the choices about them; `dark` is a hex colour or null.
+         * InstalledApp
+         * @description Members of the manifest; what is empty is not said, so a site's own stays, or what the standard gives counts.
+         *
+         *     `short_name` stands under the icon, else the name. `theme` colours the bars around the app, `background` its start
+         *     screen. `start` is the address it opens at, `id` what tells it from other apps of the same host, else the start.
          */
-        PlanBody: {
+        InstalledApp: {
+            /**
+             * Short Name
+             * @default
+             */
+            short_name: string;
+            /** Theme */
+            theme?: string | null;
+            /** Background */
+            background?: string | null;
+            /** @default  */
+            display: components["schemas"]["Display"];
+            /**
+             * Start
+             * @default
+             */
+            start: string;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+        };
+        /**
+         * Plan
+         * @description Names of the files wanted, and the choices about them.
+         *
+         *     `frames` are px in the root favicon, `extra` px of PNG icons beyond the catalogue. `dark` is the colour that the
+         *     SVG icon's ink takes in dark schemes. `palette_error` above 0 lets PNG icons have 256 colours or fewer, dithered,
+         *     as long as the mean error of their channels (of 255) stays within it. `app` goes into the manifest.
+         */
+        Plan: {
             /** Files */
             files: string[];
             /**
@@ -3129,15 +3192,12 @@ export interface components {
              */
             extra: number[];
             /**
-             * Base
-             * @default /
+             * @default {
+             *       "base": "/",
+             *       "stamped": false
+             *     }
              */
-            base: string;
-            /**
-             * Stamped
-             * @default false
-             */
-            stamped: boolean;
+            addresses: components["schemas"]["Addresses"];
             /** Dark */
             dark?: string | null;
             /**
@@ -3148,21 +3208,21 @@ export interface components {
             /**
              * @default {
              *       "short_name": "",
-             *       "start_url": "",
-             *       "id": "",
+             *       "theme": null,
+             *       "background": null,
              *       "display": "",
-             *       "theme_color": "",
-             *       "background_color": ""
+             *       "start": "",
+             *       "id": ""
              *     }
              */
-            app: components["schemas"]["AppBody"];
+            app: components["schemas"]["InstalledApp"];
         };
         /**
          * PlanOut
          * @description `ready` is the name of the ready-made plan that holds the same files; `pictures` are all it needs.
          */
         PlanOut: {
-            plan: components["schemas"]["PlanBody"];
+            plan: components["schemas"]["Plan"];
             /** Ready */
             ready: string | null;
             /** Files */
@@ -3231,10 +3291,10 @@ export interface components {
          */
         FieldGround: "either" | "opaque" | "clear";
         /**
-         * RequirementBody
-         * @description What an upload field asks for; `most_kb` are kilobytes of 1,000 bytes, null for no limit.
+         * Requirement
+         * @description What an upload field asks for: `size` px exactly or `at_least`, and at most `most_kb` (of 1,000 bytes).
          */
-        RequirementBody: {
+        Requirement: {
             format: components["schemas"]["FieldFormat"];
             /** Size */
             size: number;
@@ -3250,39 +3310,17 @@ export interface components {
         };
         /** RequirementOut */
         RequirementOut: {
-            format: components["schemas"]["FieldFormat"];
-            /** Size */
-            size: number;
-            /**
-             * At Least
-             * @default false
-             */
-            at_least: boolean;
-            /** Most Kb */
-            most_kb?: number | null;
-            /** @default either */
-            ground: components["schemas"]["FieldGround"];
             /** Name */
             name: string;
+            requirement: components["schemas"]["Requirement"];
             /** Id */
             id: number;
         };
         /** RequirementIn */
         RequirementIn: {
-            format: components["schemas"]["FieldFormat"];
-            /** Size */
-            size: number;
-            /**
-             * At Least
-             * @default false
-             */
-            at_least: boolean;
-            /** Most Kb */
-            most_kb?: number | null;
-            /** @default either */
-            ground: components["schemas"]["FieldGround"];
             /** Name */
             name: string;
+            requirement: components["schemas"]["Requirement"];
         };
         /** BuildFileOut */
         BuildFileOut: {
@@ -3326,7 +3364,7 @@ export interface components {
             engine: string;
             /** Artwork Id */
             artwork_id: number;
-            recipe: components["schemas"]["RecipeBody"];
+            recipe: components["schemas"]["Recipe"];
             /** Plan Name */
             plan_name: string | null;
             /** Current */
@@ -4098,6 +4136,14 @@ export interface components {
             ahead: number;
         };
         /**
+         * MoveIn
+         * @description Seconds to move the clock on by.
+         */
+        MoveIn: {
+            /** By */
+            by: number;
+        };
+        /**
          * ActivityOut
          * @description The latest of each kind of work on a site, null where there was none.
          */
@@ -4463,6 +4509,26 @@ export interface operations {
             };
         };
     };
+    bexi_server_sites_api_list_place_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceKindOut"][];
+                };
+            };
+        };
+    };
     bexi_server_sites_api_list_folders: {
         parameters: {
             query?: {
@@ -4750,7 +4816,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TreatmentBody"];
+                "application/json": components["schemas"]["Treatment"];
             };
         };
         responses: {
@@ -5063,7 +5129,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FrameBody"];
+                "application/json": components["schemas"]["Frame"];
             };
         };
         responses: {
@@ -5581,7 +5647,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PlanBody"];
+                "application/json": components["schemas"]["Plan"];
             };
         };
         responses: {
@@ -5653,7 +5719,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RequirementBody"];
+                "application/json": components["schemas"]["Requirement"];
             };
         };
         responses: {
@@ -6763,6 +6829,30 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ClockIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    bexi_server_visitors_api_move_clock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveIn"];
             };
         };
         responses: {

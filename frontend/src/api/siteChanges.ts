@@ -51,6 +51,14 @@ export const useAddSite = () => useChange((body: SiteInput) => answer(client.POS
 export const useChangeSite = (siteId: number) =>
   useChange((body: SiteInput) => answer(client.PUT("/api/sites/{site_id}", { ...site(siteId), body })));
 
+/** The ways to reach a place: they stay the same while Bexi runs. */
+export const usePlaceKinds = () =>
+  useQuery({
+    queryKey: ["place-kinds"],
+    queryFn: () => answer(client.GET("/api/place-kinds")),
+    staleTime: Infinity,
+  });
+
 /** The folders of this machine below one, in the first that sites may live in for an empty path. */
 export const useFolders = (path: string, enabled: boolean) =>
   useQuery({

@@ -26,6 +26,9 @@ export const usePutOnPhone = () =>
 export const useSetClock = () =>
   useDeed((ahead: number) => answer(client.PUT("/api/visitor/clock", { body: { ahead } })));
 
+export const useMoveClock = () =>
+  useDeed((by: number) => answer(client.POST("/api/visitor/clock", { body: { by } })));
+
 export const useClearCache = () => useDeed(() => answer(client.DELETE("/api/visitor/cache")));
 
 export const useStartOver = () => useDeed(() => answer(client.DELETE("/api/visitor")));

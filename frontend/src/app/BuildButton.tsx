@@ -11,7 +11,8 @@ import { plansSaved } from "../api/plans";
 import { NextStep } from "./NextStep";
 import { Outcome } from "./Outcome";
 import { DraftSaving, NOT_SAVED } from "./draftSaving";
-import styles from "./shell.module.css";
+import styles from "./buildButton.module.css";
+import shared from "./bar.module.css";
 
 /** Builds the draft in the background: shows how far it is, can stop it, and leads to the finished set. */
 export function BuildButton({ site }: { site: Site }) {
@@ -53,7 +54,8 @@ export function BuildButton({ site }: { site: Site }) {
   };
   const onEnd = useEffectEvent(() => {
     if (!run.data || run.data.id !== awaited.current?.id || isUnderWay(run.data)) return;
-    const stayed = awaited.current.from === pathname; // who went on to something else is left there
+    // Who went on to something else is left there; the bench may open only while the build is under way.
+    const stayed = onBench || awaited.current.from === pathname;
     awaited.current = undefined;
     void queries.invalidateQueries();
     if (run.data.state === "done" && stayed) void navigate(`/sites/${site.id}/set`);
@@ -88,7 +90,7 @@ export function BuildButton({ site }: { site: Site }) {
           size="small"
           aria-label="Files built"
         />
-        <Button className={styles.quiet ?? ""} loading={stop_asked} onClick={() => stop.mutate(id)}>
+        <Button className={shared.quiet ?? ""} loading={stop_asked} onClick={() => stop.mutate(id)}>
           Stop
         </Button>
       </div>
@@ -98,7 +100,7 @@ export function BuildButton({ site }: { site: Site }) {
     <>
       {run.data ? <Outcome run={run.data} site={site} /> : <NextStep site={site} />}
       <Button
-        className={onBench ? "main-action" : (styles.quiet ?? "")}
+        className={onBench ? "main-action" : (shared.quiet ?? "")}
         loading={build.isPending}
         disabled={refusal !== undefined}
         title={refusal ?? ""}

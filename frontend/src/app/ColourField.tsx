@@ -3,7 +3,7 @@ import { Button, Input } from "antd";
 import { useState } from "react";
 
 import { contrast, HEX, recentColours, rememberColour } from "./colour";
-import styles from "./fields.module.css";
+import styles from "./colourField.module.css";
 
 type Props = {
   label: string;

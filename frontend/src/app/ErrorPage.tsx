@@ -1,6 +1,6 @@
 import { Link, useRouteError } from "react-router";
 
-import styles from "./shell.module.css";
+import styles from "./errorPage.module.css";
 
 /** Shown for an address that leads nowhere, and when a view breaks. */
 export function ErrorPage() {

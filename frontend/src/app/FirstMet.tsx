@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 import { WORDS } from "./finder/words";
-import styles from "./fields.module.css";
+import styles from "./firstMet.module.css";
 
 const OFTEN = 3;
 const LONG_AGO_MS = 90 * 24 * 3600 * 1000;

@@ -1,4 +1,4 @@
-import styles from "./shell.module.css";
+import styles from "./loading.module.css";
 
 export function Loading({ what }: { what: string }) {
   return (

@@ -7,7 +7,7 @@ import { type Judged, usePutOnBench } from "../api/judging";
 import { useSites } from "../api/sites";
 import { useAddSite } from "../api/siteChanges";
 import { HowFar } from "./HowFar";
-import styles from "./shell.module.css";
+import styles from "./nameSite.module.css";
 
 /** A picture came while no site was open: which one is it for? Goes on with that very picture. */
 export function NameSite({ artwork, close }: { artwork: Artwork; close: () => void }) {

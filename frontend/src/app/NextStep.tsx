@@ -1,7 +1,7 @@
 import { Link, useMatch } from "react-router";
 
 import type { Site } from "../api/client";
-import styles from "./shell.module.css";
+import styles from "./nextStep.module.css";
 import { STATES } from "../views/sites/states";
 
 /** What comes next for the icons of this site, on every view but the one where it is done. */

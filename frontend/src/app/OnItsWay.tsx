@@ -1,6 +1,6 @@
 import { Alert, Progress } from "antd";
 
-import styles from "./shell.module.css";
+import styles from "./onItsWay.module.css";
 import type { Sending } from "./takingIn";
 
 /** A picture on its way to the shelf, or why it did not get there. */

@@ -4,7 +4,8 @@ import { Link, useMatch } from "react-router";
 
 import type { BuildRun, Site } from "../api/client";
 import { NextStep } from "./NextStep";
-import styles from "./shell.module.css";
+import styles from "./outcome.module.css";
+import shared from "./bar.module.css";
 
 /** How the last build ended, until it is read, also after a reload and for who was elsewhere; then what comes next. */
 export function Outcome({ run, site }: { run: BuildRun; site: Site }) {
@@ -28,7 +29,7 @@ export function Outcome({ run, site }: { run: BuildRun; site: Site }) {
       ) : (
         <>
           {run.state === "stopped" ? "Stopped. Nothing of this build was kept." : run.problem}
-          <Button size="small" className={styles.quiet ?? ""} onClick={markRead}>
+          <Button size="small" className={shared.quiet ?? ""} onClick={markRead}>
             I have read it
           </Button>
         </>

@@ -1,6 +1,6 @@
 import { Slider } from "antd";
 
-import styles from "./fields.module.css";
+import styles from "./percent.module.css";
 
 type Props = { label: string; value: number; least?: number; most: number; set: (value: number) => void };
 

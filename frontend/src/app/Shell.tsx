@@ -9,6 +9,7 @@ import { takesKeys } from "./keys";
 import { ModeContext } from "./mode";
 import { TakeIn } from "./TakeIn";
 import styles from "./shell.module.css";
+import shared from "./bar.module.css";
 
 const Finder = lazy(async () => ({ default: (await import("./finder/Finder")).Finder }));
 const KeyList = lazy(async () => ({ default: (await import("./finder/KeyList")).KeyList }));
@@ -47,7 +48,7 @@ export function Shell() {
           Stand-in visitor
         </Link>
         <Button
-          className={styles.quiet ?? ""}
+          className={shared.quiet ?? ""}
           size="small"
           onClick={() => setOpen("finder")}
           title="Ctrl or ⌘ K"
@@ -55,7 +56,7 @@ export function Shell() {
           Find
         </Button>
         <Button
-          className={styles.quiet ?? ""}
+          className={shared.quiet ?? ""}
           size="small"
           aria-label="Keys and help"
           title="Keys and help: ?"

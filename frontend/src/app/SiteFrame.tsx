@@ -10,7 +10,7 @@ import { DraftSaving, newDraftSaving } from "./draftSaving";
 import { ErrorPage } from "./ErrorPage";
 import { Loading } from "./Loading";
 import { ProblemNotice } from "./ProblemNotice";
-import styles from "./shell.module.css";
+import styles from "./siteFrame.module.css";
 import { VIEWS } from "./views";
 
 export const useSite = () => useOutletContext<Site>();

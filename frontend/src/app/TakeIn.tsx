@@ -3,7 +3,7 @@ import { lazy, type ReactNode, Suspense, useCallback, useEffect, useState } from
 import { useMatch, useNavigate } from "react-router";
 
 import type { Artwork } from "../api/client";
-import styles from "./shell.module.css";
+import styles from "./takeIn.module.css";
 import { type Sending, TakingIn } from "./takingIn";
 
 // What most visits do not need comes when it is needed.

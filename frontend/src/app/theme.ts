@@ -34,6 +34,8 @@ export function themeFor(mode: Mode): ThemeConfig {
       colorBorderSecondary: palette.line,
       boxShadow: "none",
       boxShadowTertiary: "none",
+      // A list whose appearing is cut short by style alone may never be told that it has appeared.
+      motion: !matchMedia("(prefers-reduced-motion: reduce)").matches,
       motionDurationMid: "0.1s",
       motionDurationSlow: "0.15s",
     },

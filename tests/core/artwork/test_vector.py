@@ -32,10 +32,28 @@ class RenderingTests(TestCase):
             self.assertAlmostEqual(alpha.sum(), np.pi * (0.4 * size) ** 2, delta=0.02 * size * size)
 
     def test_outside_the_artwork_stays_clear(self):
-        _, picture = take_in(svg('<rect x="-500" y="-500" width="2000" height="2000"/>'))
-        padded = render(picture, -picture.width // 2, 0, picture.width, 20)
-        self.assertEqual(padded[:, :9, 3].max(), 0)
-        self.assertEqual(padded[:, 11:, 3].min(), 255)
+        box = 'viewBox="0 0 60 60"'
+        rule = "<style>svg { overflow: visible !important }</style>"
+        for attributes, style in (
+            (box, ""),
+            (f'{box} overflow="visible"', ""),
+            (box, rule),
+            (f'{box} style="overflow: visible"', ""),
+        ):
+            with self.subTest(attributes + style):
+                _, picture = take_in(svg(f'{style}<rect x="-500" y="-500" width="2000" height="2000"/>', attributes))
+                padded = render(picture, -picture.width // 2, 0, picture.width, 20)
+                self.assertEqual(padded[:, :9, 3].max(), 0)
+                self.assertEqual(padded[:, 11:, 3].min(), 255)
+
+    def test_what_is_seen_inside_is_the_same_whether_it_is_clipped_or_not(self):
+        _, picture = take_in(BLUE_DISC)
+        side = picture.height
+        inside = render(picture, 0, 0, side, 64)
+        beyond = render(picture, 0, -side // 2, 2 * side, 128)  # reaches outside, so it is clipped
+        apart = np.abs(inside.astype(int) - beyond[32:96, :64])
+        self.assertLessEqual(apart[..., 3].max(), 64)  # a quarter of a px, in which edges are counted
+        self.assertLess((apart > 2).any(axis=-1).mean(), 0.05)
 
     def test_sizes_come_from_attributes_or_view_box(self):
         # SVG 2 §8.2 and CSS 2.2 §10.3.2: 300 × 150 when nothing says otherwise.

@@ -3,7 +3,9 @@ import os
 import signal
 import subprocess
 import sys
+import tempfile
 import time
+from functools import partial
 from pathlib import Path
 from unittest import TestCase
 
@@ -22,6 +24,13 @@ def die_at_48(job: Job) -> bytes:
     if job.pictures[0].shape[0] == 48 and multiprocessing.parent_process():
         os.kill(os.getpid(), signal.SIGKILL)
     return encode(job)
+
+
+def note_and_wait(folder: Path, job: Job) -> bytes:
+    """Work that leaves a trace and takes a moment."""
+    (folder / str(len(job.pictures[0]))).touch()
+    time.sleep(0.3)
+    return b""
 
 
 class ProcessesTests(TestCase):
@@ -44,6 +53,16 @@ class ProcessesTests(TestCase):
         many = jobs(512, 384, 48, 64)
         self.assertEqual(list(self.processes.each(die_at_48, many)), [encode(job) for job in many])
         self.assertEqual(list(self.processes.each(encode, many)), [encode(job) for job in many])
+
+    def test_the_largest_begin_first_and_what_is_stopped_begins_no_more(self):
+        folder = Path(self.enterContext(tempfile.TemporaryDirectory()))
+        work = self.processes.each(partial(note_and_wait, folder), jobs(16, *range(300, 320), 512))
+        next(work)
+        work.close()
+        self.processes.close()
+        begun = {path.name for path in folder.iterdir()}
+        self.assertLessEqual({"16", "512"}, begun)
+        self.assertLess(len(begun), 10)
 
     def test_they_end_with_a_parent_that_was_killed(self):
         code = (

@@ -1,7 +1,7 @@
 from dataclasses import replace
 from unittest import TestCase
 
-from bexi.core.livesite.history import DAY, HOUR, WEEK, Change, Past, certain_from, seen_by
+from bexi.core.livesite.history import DAY, HOUR, WEEK, Past, SiteChange, certain_from, seen_by
 from bexi.core.livesite.report import CAME, RETURNS, time_line_json, visitors_json
 from bexi.core.livesite.visitor import ICON_STORE_SECONDS, IN_BROWSER, Visitor
 from tests.core.livesite.site import HOME, READING, FakeSite, html
@@ -24,7 +24,7 @@ def site(page: bytes = SAME, cache: str = "max-age=3600", page_cache: str = "no-
 
 
 def past(now: FakeSite, before: dict[str, bytes | None]) -> Past:
-    return Past(HOME, now, [Change(INSTALLED, before)])
+    return Past(HOME, now, [SiteChange(INSTALLED, before)])
 
 
 def shown(history: Past, now: float, ago: float | None, kind: str = "blink") -> bytes | None:
@@ -77,7 +77,7 @@ class ReturningTests(TestCase):
 
     def test_the_change_before_the_last_one_is_known_too(self):
         older = plain_png(32, 32, "#00aa00")
-        changes = [Change(INSTALLED, {"icon.png": OLD}), Change(INSTALLED - DAY, {"icon.png": older})]
+        changes = [SiteChange(INSTALLED, {"icon.png": OLD}), SiteChange(INSTALLED - DAY, {"icon.png": older})]
         history = replace(past(site(), {}), changes=changes)
         self.assertEqual(shown(history, INSTALLED + 60, DAY + 120), older)
         self.assertEqual(shown(history, INSTALLED + 60, HOUR), OLD)

@@ -5,7 +5,7 @@ import { useDraft } from "../../api/drafts";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";
-import styles from "./artwork.module.css";
+import styles from "./artworkView.module.css";
 import { Piece } from "./Piece";
 import { Shelf } from "./Shelf";
 

@@ -2,7 +2,7 @@ import { Alert, Button, Checkbox, Form, Input, Select } from "antd";
 
 import type { Artwork } from "../../api/client";
 import { useChangeDetails, useLicences } from "../../api/artwork";
-import styles from "./artwork.module.css";
+import styles from "./details.module.css";
 
 /** What is noted about a piece: its name, words for it, and under which terms it may be used. */
 export function Details({ artwork }: { artwork: Artwork }) {

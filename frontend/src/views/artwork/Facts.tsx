@@ -1,6 +1,6 @@
 import type { Artwork } from "../../api/client";
 import { aspect, bytes } from "../../app/units";
-import styles from "./artwork.module.css";
+import styles from "./facts.module.css";
 
 /** The measured facts; under each the sentence on what it means for icons. */
 export function Facts({ artwork: { facts, notes } }: { artwork: Artwork }) {

@@ -9,7 +9,8 @@ import { useDraft } from "../../api/drafts";
 import { type Judged, usePutOnBench } from "../../api/judging";
 import { HowFar } from "../../app/HowFar";
 import { Loading } from "../../app/Loading";
-import styles from "./artwork.module.css";
+import styles from "./fromSite.module.css";
+import shared from "./artwork.module.css";
 
 type Props = { site: Site; straightOn: boolean; close: () => void; taken: (id: number) => void };
 
@@ -52,16 +53,16 @@ export function FromSite({ site, straightOn, close, taken }: Props) {
       {pictures.data && found.length === 0 && (
         <Empty description="No picture was found. Enter the site's place or address on the Install view." />
       )}
-      <ul className={styles.pieces}>
+      <ul className={shared.pieces}>
         {found.map((picture, position) => (
           <li key={picture.place}>
             <button
               type="button"
-              className={styles.piece}
+              className={shared.piece}
               disabled={add.isPending || judged !== undefined}
               onClick={() => takeIn(picture)}
             >
-              <span className={`clear-ground ${styles.thumbnail}`}>
+              <span className={`clear-ground ${shared.thumbnail}`}>
                 <img
                   src={thumbnailAddress(site, picture)}
                   alt=""
@@ -70,7 +71,7 @@ export function FromSite({ site, straightOn, close, taken }: Props) {
                 />
               </span>
               {picture.why && (
-                <strong className={styles.why}>
+                <strong className={styles.reason}>
                   {position === 0 ? `Likeliest: ${picture.why}` : picture.why}
                 </strong>
               )}

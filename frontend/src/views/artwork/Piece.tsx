@@ -9,7 +9,8 @@ import { type Judged, usePutOnBench } from "../../api/judging";
 import { sendPicture } from "../../api/upload";
 import { HowFar } from "../../app/HowFar";
 import { ArtworkPicture } from "./ArtworkPicture";
-import styles from "./artwork.module.css";
+import styles from "./piece.module.css";
+import shared from "./artwork.module.css";
 import { Details } from "./Details";
 import { Facts } from "./Facts";
 import { Reading } from "./Reading";
@@ -113,7 +114,7 @@ function Versions({ artwork, site }: { artwork: Artwork; site: Site }) {
       onError: (problem) => void message.error(problem.message, 8),
     });
   return (
-    <div className={styles.wayButtons}>
+    <div className={shared.wayButtons}>
       {artwork.drawing && (
         <LinkButton to={`${artwork.drawing.kind}?change=${artwork.id}`}>Change the drawing</LinkButton>
       )}

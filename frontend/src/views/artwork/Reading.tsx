@@ -4,7 +4,7 @@ import { useState } from "react";
 import type { Artwork, Treatment } from "../../api/client";
 import { useChangeTreatment } from "../../api/artwork";
 import { ColourField } from "../../app/ColourField";
-import styles from "./artwork.module.css";
+import styles from "./reading.module.css";
 
 const USUAL = "usual";
 const USUAL_TOLERANCE = 0.08;

@@ -7,7 +7,8 @@ import { useShelf } from "../../api/artwork";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { TakingIn } from "../../app/takingIn";
 import { ArtworkPicture } from "./ArtworkPicture";
-import styles from "./artwork.module.css";
+import styles from "./shelf.module.css";
+import shared from "./artwork.module.css";
 import { FromSite } from "./FromSite";
 import { LinkButton } from "../../app/LinkButton";
 
@@ -62,7 +63,7 @@ export function Shelf({ site, chosenId, choose }: Props) {
           }
         />
       )}
-      <ul className={styles.pieces}>
+      <ul className={shared.pieces}>
         {shelf.data?.pieces.map((piece) => (
           <ShelfPiece
             key={piece.id}
@@ -95,7 +96,7 @@ function Ways({ site, choose }: { site: Site; choose: (id: number) => void }) {
       <p>
         <strong>Drop a logo or picture anywhere</strong>, paste it, or
       </p>
-      <div className={styles.wayButtons}>
+      <div className={shared.wayButtons}>
         <Upload
           multiple
           showUploadList={false}
@@ -126,8 +127,8 @@ function ShelfPiece({ piece, chosen, choose }: { piece: Artwork; chosen: boolean
   const { facts } = piece;
   return (
     <li>
-      <button type="button" className={styles.piece} aria-pressed={chosen} onClick={choose}>
-        <ArtworkPicture artwork={piece} longest={320} className={styles.thumbnail ?? ""} />
+      <button type="button" className={shared.piece} aria-pressed={chosen} onClick={choose}>
+        <ArtworkPicture artwork={piece} longest={320} className={shared.thumbnail ?? ""} />
         <strong title={piece.title}>{piece.title}</strong>
         <span className="reading">
           {facts.format} {facts.vector ? "shapes" : `${facts.width} × ${facts.height}`}

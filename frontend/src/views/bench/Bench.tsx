@@ -36,8 +36,8 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
   const installed = builds.data?.find(({ id }) => id === site.installed_build_id);
   const own = ownOf(recipe, picked);
   const framing = framingAt(recipe, own);
-  const other = useArtwork(framing.artwork_id ?? undefined);
-  const shown = framing.artwork_id ? other.data : artwork;
+  const other = useArtwork(framing.artwork ? Number(framing.artwork) : undefined);
+  const shown = framing.artwork ? other.data : artwork;
   const draftSaving = use(DraftSaving);
   const saveNow = useEffectEvent(() => save());
   const revisionNow = useEffectEvent(() => savedRevision());

@@ -206,8 +206,8 @@ function FrameNumber({ label, value, min, set }: NumberProps) {
 type GroundProps = { artwork: Artwork; framing: Framing; change: (part: Partial<Framing>) => void };
 
 function GroundControls({ artwork, framing, change }: GroundProps) {
-  const { ground = "clear", home_ground = "#ffffff" } = framing;
-  const clear = ground === "clear";
+  const { ground, home_ground = "#ffffff" } = framing;
+  const clear = !ground;
   const { facts } = artwork;
   const edge = facts.ground_colour;
   const colours = facts.colours.map(({ colour }) => colour);
@@ -224,7 +224,7 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
           { value: "clear", label: "Clear" },
           { value: "colour", label: "Colour" },
         ]}
-        onChange={(choice) => change({ ground: choice === "clear" ? "clear" : home_ground })}
+        onChange={(choice) => change({ ground: choice === "clear" ? null : home_ground })}
       />
       {clear ? (
         <ColourField

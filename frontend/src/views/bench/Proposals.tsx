@@ -57,8 +57,7 @@ export function Proposals({ site, artwork, framing, change, close }: Props) {
 
 /** Whether a framing is the one on offer; letters become the framing's own artwork. */
 function isChosen(offer: Offer, framing: Framing): boolean {
-  if (offer.letters ? framing.artwork_id === null : framing.artwork_id !== offer.framing.artwork_id)
-    return false;
+  if (offer.letters ? !framing.artwork : framing.artwork !== offer.framing.artwork) return false;
   const told = ({ frame, ground, plate, cut }: Framing) =>
     JSON.stringify([frame.x, frame.y, frame.side, ground, plate?.shape, cut?.left, cut?.top]);
   return told(offer.framing) === told(framing);

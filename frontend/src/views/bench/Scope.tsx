@@ -68,8 +68,8 @@ export function Scope({ recipe, own, picked, current, change, allSizes }: Props)
         Only for <strong>{sizesOf(alone)}</strong>
       </span>
       <OwnArtwork
-        value={alone.framing.artwork_id ?? DRAFTS_OWN}
-        set={(artwork_id, frame) => change((now) => withFraming(now, own, { artwork_id, ...frame }))}
+        value={Number(alone.framing.artwork ?? DRAFTS_OWN)}
+        set={(artwork, frame) => change((now) => withFraming(now, own, { artwork, ...frame }))}
       />
       <Button size="small" onClick={() => change((now) => rejoined(now, own))}>
         Use the framing of all sizes
@@ -83,7 +83,7 @@ export function Scope({ recipe, own, picked, current, change, allSizes }: Props)
 
 type OwnArtworkProps = {
   value: number;
-  set: (artworkId: number | null, part: { frame?: Recipe["framing"]["frame"] }) => void;
+  set: (artwork: string | null, part: { frame?: Recipe["framing"]["frame"] }) => void;
 };
 
 /** Another artwork for these sizes: the emblem instead of the whole logo, or a letter. */
@@ -104,7 +104,7 @@ function OwnArtwork({ value, set }: OwnArtworkProps) {
       ]}
       onChange={(id) => {
         const piece = listed.find((one) => one.id === id);
-        set(piece ? id : null, piece ? { frame: piece.framings.whole } : {});
+        set(piece ? String(id) : null, piece ? { frame: piece.framings.whole } : {});
       }}
     />
   );

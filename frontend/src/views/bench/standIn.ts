@@ -18,7 +18,8 @@ export function useStandIns(artwork: Artwork, recipe: Recipe): (rung: Step) => D
     const own = rung.own === null ? undefined : recipe.own?.[rung.own];
     const framing = own?.framing ?? recipe.framing;
     const isPlain = rung.purpose === "tab" || rung.purpose === "home";
-    if (!image || !isPlain || (framing.artwork_id ?? artwork.id) !== artwork.id) return undefined;
+    if (!image || !isPlain || (framing.artwork ?? String(artwork.id)) !== String(artwork.id))
+      return undefined;
     return (canvas) => draw(canvas, image, artwork, framing, rung.opaque);
   };
 }
@@ -37,7 +38,7 @@ function draw(
   const scale = size / frame.side;
   pen.reset();
   pen.imageSmoothingQuality = "high";
-  const below = ground && ground !== "clear" ? ground : opaque ? framing.home_ground : undefined;
+  const below = ground ? ground : opaque ? framing.home_ground : undefined;
   if (below) {
     pen.fillStyle = below;
     pen.fillRect(0, 0, size, size);

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 
 import { answer, client, type Draft, Problem, type Recipe } from "../../api/client";
+import { begin, type DraftEvent, isPending, reduce } from "./draftState";
 import { passes } from "./outage";
 import { forgetUnsaved, keepUnsaved, unsavedOf } from "./unsaved";
 
@@ -16,24 +17,26 @@ export const isOvertaken = (problem: Error | undefined) =>
 export function useDraftRecipe(draft: Draft) {
   const queries = useQueryClient();
   const [left] = useState(() => unsavedOf(draft));
-  const [recipe, setRecipe] = useState(left?.recipe ?? draft.recipe);
-  const [problem, setProblem] = useState<Error>();
-  const [pending, setPending] = useState(left !== undefined);
-  const [steps, setSteps] = useState({ canUndo: draft.can_undo, canRedo: draft.can_redo });
-  const latest = useRef(left?.recipe ?? draft.recipe);
-  const kept = useRef(draft.recipe);
-  const revision = useRef(left?.revision ?? draft.revision);
+  const [state, show] = useState(() => begin(draft, left));
+  const now = useRef(state); // for work that waits for an answer
   const running = useRef(Promise.resolve(true));
   const timer = useRef(0);
-  const attempts = useRef(0);
   const saveLater = useRef<() => void>(() => undefined);
   const path = { params: { path: { draft_id: draft.id } } };
 
-  const note = (stored: Draft) => {
-    revision.current = stored.revision;
-    attempts.current = 0;
-    setSteps({ canUndo: stored.can_undo, canRedo: stored.can_redo });
-    setProblem(undefined);
+  /** Takes an event in, and keeps in the browser what the server does not have yet. */
+  const tell = useCallback(
+    (event: DraftEvent) => {
+      now.current = reduce(now.current, event);
+      show(now.current);
+      const { recipe, revision } = now.current;
+      if (isPending(now.current)) keepUnsaved(draft.id, { revision, artworkId: draft.artwork_id, recipe });
+      else forgetUnsaved(draft.id);
+    },
+    [draft.id, draft.artwork_id],
+  );
+
+  const tellQueries = (stored: Draft) => {
     queries.setQueryData(["draft-by-id", stored.id], stored);
     queries.setQueryData<Draft | null>(["draft", stored.site_id], (known) =>
       known?.id === stored.id ? stored : known,
@@ -50,12 +53,9 @@ export function useDraftRecipe(draft: Draft) {
         await work();
         return true;
       } catch (cause) {
-        setProblem(cause as Error);
-        if (passes(cause as Error)) {
-          const pause = RETRY_MS[Math.min(attempts.current, RETRY_MS.length - 1)];
-          attempts.current += 1;
-          timer.current = window.setTimeout(() => saveLater.current(), pause);
-        }
+        const pause = RETRY_MS[Math.min(now.current.failures, RETRY_MS.length - 1)];
+        tell({ kind: "failed", problem: cause as Error });
+        if (passes(cause as Error)) timer.current = window.setTimeout(() => saveLater.current(), pause);
         return false;
       }
     });
@@ -65,59 +65,41 @@ export function useDraftRecipe(draft: Draft) {
   /** Saves what is not saved; false when it could not be, so that nothing may be built upon it. */
   const save = (): Promise<boolean> =>
     inTurn(async () => {
-      const sent = latest.current;
-      if (sent === kept.current) return;
-      const body = { artwork_id: draft.artwork_id, recipe: sent, revision: revision.current };
+      const { recipe: sent, revision } = now.current;
+      if (!isPending(now.current)) return;
+      const body = { artwork_id: draft.artwork_id, recipe: sent, revision };
       const stored = await answer(client.PUT("/api/drafts/{draft_id}", { ...path, body }));
-      kept.current = sent;
-      if (latest.current === sent) {
-        setPending(false);
-        forgetUnsaved(draft.id);
-      } else
-        keepUnsaved(draft.id, {
-          revision: stored.revision,
-          artworkId: draft.artwork_id,
-          recipe: latest.current,
-        });
-      note(stored);
+      tell({ kind: "saved", sent, stored });
+      tellQueries(stored);
     });
 
   const change = useCallback(
     (update: (recipe: Recipe) => Recipe) => {
-      latest.current = update(latest.current);
-      keepUnsaved(draft.id, {
-        revision: revision.current,
-        artworkId: draft.artwork_id,
-        recipe: latest.current,
-      });
-      setRecipe(latest.current);
-      setPending(true);
+      tell({ kind: "changed", update });
       clearTimeout(timer.current);
       timer.current = window.setTimeout(() => saveLater.current(), PAUSE_MS);
     },
-    [draft.id, draft.artwork_id],
+    [tell],
   );
 
   /** Puts what is here over what another window kept since; that can be undone. */
   const saveOver = async () => {
-    const now = await answer(client.GET("/api/drafts/{draft_id}", path));
-    revision.current = now.revision;
+    const { revision } = await answer(client.GET("/api/drafts/{draft_id}", path));
+    tell({ kind: "caught-up", revision });
     return save();
   };
 
   const step = async (direction: "undo" | "redo") => {
     if (!(await save())) return;
     await inTurn(async () => {
-      const request = { ...path, body: { revision: revision.current } };
+      const request = { ...path, body: { revision: now.current.revision } };
       const stored = await answer(
         direction === "undo"
           ? client.POST("/api/drafts/{draft_id}/undo", request)
           : client.POST("/api/drafts/{draft_id}/redo", request),
       );
-      latest.current = stored.recipe;
-      kept.current = stored.recipe;
-      setRecipe(stored.recipe);
-      note(stored);
+      tell({ kind: "stepped", stored });
+      tellQueries(stored);
     });
   };
 
@@ -129,17 +111,18 @@ export function useDraftRecipe(draft: Draft) {
     return () => saveLater.current(); // leaving the bench keeps the last change, too
   }, [left]);
 
+  const pending = isPending(state);
   return {
-    recipe,
+    recipe: state.recipe,
     change,
     save,
     saveOver,
-    savedRevision: () => revision.current,
+    savedRevision: () => now.current.revision,
     step,
     pending,
-    problem,
+    problem: state.problem,
     restored: left !== undefined,
-    ...steps,
-    canUndo: steps.canUndo || pending,
+    canUndo: state.canUndo || pending,
+    canRedo: state.canRedo,
   };
 }

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { type ByHandCase, csrfToken, problemFrom, type Site } from "../../api/client";
 import { useBuilds } from "../../api/builds";
 import { useByHandCases } from "../../api/installs";
-import styles from "./install.module.css";
+import styles from "./byHand.module.css";
 import { LinkButton } from "../../app/LinkButton";
 
 /** For whoever cannot reach the server: a package, the lines, and short steps for the case at hand. */

@@ -1,4 +1,4 @@
-import styles from "./install.module.css";
+import styles from "./difference.module.css";
 
 /** The lines of a unified difference; added and removed ones are told apart by sign and ground. */
 export function Difference({ lines }: { lines: string[] }) {

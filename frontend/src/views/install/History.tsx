@@ -13,7 +13,7 @@ import {
 } from "../../api/installs";
 import { useMe, useRefusal } from "../../api/me";
 import { when } from "../../app/units";
-import styles from "./install.module.css";
+import styles from "./history.module.css";
 
 const STATES: Record<Install["state"], string> = {
   waiting: "in line",

@@ -9,7 +9,8 @@ import { isPlanning, type PlanQuestion, usePlanning } from "../../api/plannings"
 import { useSite } from "../../app/SiteFrame";
 import { ByHand } from "./ByHand";
 import { History } from "./History";
-import styles from "./install.module.css";
+import styles from "./installView.module.css";
+import shared from "./install.module.css";
 import { OldAndNew } from "./OldAndNew";
 import { Place } from "./Place";
 import { Plan } from "./Plan";
@@ -109,7 +110,7 @@ function PlanSection({ site, secret, ready, last }: Props) {
   }
   if (error || (planning && !planning.plan && !isPlanning(planning))) {
     return (
-      <div className={styles.plan}>
+      <div className={shared.plan}>
         <Alert
           type={planning?.state === "stopped" ? "info" : "error"}
           showIcon
@@ -132,7 +133,7 @@ function PlanSection({ site, secret, ready, last }: Props) {
       },
     );
   return (
-    <section className={styles.plan} aria-label="Install plan">
+    <section className={shared.plan} aria-label="Install plan">
       <div className={styles.planHead}>
         <div>
           <h1>{changes ? `Install build ${build_number}` : `Build ${build_number} is in place`}</h1>

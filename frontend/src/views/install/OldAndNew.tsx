@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 import type { Planning, Site } from "../../api/client";
-import styles from "./install.module.css";
+import styles from "./oldAndNew.module.css";
 
 const PICTURE = /\.(ico|png|svg|gif|jpe?g|webp)$/i;
 

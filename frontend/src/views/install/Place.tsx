@@ -4,9 +4,9 @@ import { useState } from "react";
 import { Problem, type Site } from "../../api/client";
 import { useConnect } from "../../api/installs";
 import { useRefusal } from "../../api/me";
-import { useChangeSite } from "../../api/siteChanges";
+import { useChangeSite, usePlaceKinds } from "../../api/siteChanges";
 import { SiteForm } from "../sites/SiteForm";
-import styles from "./install.module.css";
+import styles from "./place.module.css";
 
 type Props = {
   site: Site;
@@ -15,18 +15,12 @@ type Props = {
   setConnected: (connected: boolean) => void;
 };
 
-const KINDS = {
-  folder: "A folder on this machine",
-  ftp: "An account reached by FTP, which hides nothing on the way",
-  ftps: "An account reached by FTP over TLS",
-  sftp: "An account reached by SFTP",
-};
-
 /** Where the site lives, its secret, and what can be done there. */
 export function Place({ site, secret, setSecret, setConnected }: Props) {
   const refusal = useRefusal("installs");
   const [changing, setChanging] = useState(site.place === "" && !refusal);
   const change = useChangeSite(site.id);
+  const kinds = usePlaceKinds();
   if (changing) {
     return (
       <section>
@@ -44,12 +38,12 @@ export function Place({ site, secret, setSecret, setConnected }: Props) {
       </section>
     );
   }
-  const remote = site.place_kind !== "folder";
+  const kind = kinds.data?.find((one) => one.scheme === site.place_kind);
   return (
     <section className={styles.place}>
       <h2>Where the site lives</h2>
       <p>
-        {site.place_kind ? `${KINDS[site.place_kind]}:` : "Not said yet."}
+        {site.place_kind ? kind && `${kind.told}:` : "Not said yet."}
         <br />
         <code>{site.place}</code>
       </p>
@@ -67,7 +61,7 @@ export function Place({ site, secret, setSecret, setConnected }: Props) {
         <>
           <Connection
             site={site}
-            remote={remote}
+            remote={site.place_kind !== "folder"}
             secret={secret}
             setSecret={setSecret}
             setConnected={setConnected}

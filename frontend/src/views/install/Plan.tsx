@@ -5,7 +5,8 @@ import type { InstallPlan, InstallStep } from "../../api/client";
 import { useDifference } from "../../api/plannings";
 import { bytes } from "../../app/units";
 import { Difference } from "./Difference";
-import styles from "./install.module.css";
+import styles from "./plan.module.css";
+import shared from "./install.module.css";
 
 const KINDS: Record<InstallStep["kind"], string> = {
   add: "new",
@@ -35,7 +36,7 @@ export function Plan({ plan, planningId, secret }: Props) {
       {groups.map((group, number) => {
         const alike = pages.filter((page) => page.group === group);
         return (
-          <section key={group} className={styles.group} aria-label={`Pages with head ${number + 1}`}>
+          <section key={group} aria-label={`Pages with head ${number + 1}`}>
             <h2>
               {groups.length === 1 ? "Pages, lines in their head" : `Pages with one head, ${alike.length}`}
             </h2>
@@ -54,7 +55,7 @@ function LeftAlone({ pages }: { pages: InstallPlan["left_alone"] }) {
   return (
     <>
       <h2>Left alone</h2>
-      <ul className={styles.steps}>
+      <ul className={shared.steps}>
         {reasons.map((reason) => {
           const alike = pages.filter((page) => page.reason === reason);
           return (
@@ -82,7 +83,7 @@ function Steps({ steps, planningId, secret, firstOpen = false }: StepsProps) {
   const shown = all ? steps : steps.slice(0, SHOWN);
   return (
     <>
-      <ul className={styles.steps}>
+      <ul className={shared.steps}>
         {shown.map((step, number) => (
           <li key={step.path}>
             {step.text ? (
@@ -144,7 +145,7 @@ function StepLine({ step }: { step: InstallStep }) {
 
 const Notes = ({ step }: { step: InstallStep }) =>
   step.notes.map((note) => (
-    <p key={note} className={styles.note}>
+    <p key={note} className={shared.note}>
       {note}
     </p>
   ));

@@ -1,10 +1,11 @@
 import type { Found } from "../../api/client";
-import styles from "./install.module.css";
+import styles from "./thereAlready.module.css";
+import shared from "./install.module.css";
 
 /** The icons a site has before the installation, and what is wrong with them. */
 export function ThereAlready({ found }: { found: Found[] }) {
   const problems = found.reduce((count, { problems }) => count + problems.length, 0);
-  if (found.length === 0) return <p className={styles.note}>The site has no icon and declares none.</p>;
+  if (found.length === 0) return <p className={shared.note}>The site has no icon and declares none.</p>;
   return (
     <details className={styles.there} open={problems > 0}>
       <summary>
@@ -13,7 +14,7 @@ export function ThereAlready({ found }: { found: Found[] }) {
           {problems === 0 ? "nothing wrong with it" : problems === 1 ? "1 problem" : `${problems} problems`}
         </span>
       </summary>
-      <ul className={styles.steps}>
+      <ul className={shared.steps}>
         {found.map((one) => (
           <li key={`${one.path} ${one.kind} ${one.evidence}`}>
             <div className={styles.has}>

@@ -2,7 +2,8 @@ import { Link } from "react-router";
 
 import type { CheckSummary } from "../../api/client";
 import { when } from "../../app/units";
-import styles from "./livecheck.module.css";
+import styles from "./earlierChecks.module.css";
+import shared from "./livecheck.module.css";
 
 const KEPT_IN_SIGHT = 8;
 
@@ -11,7 +12,7 @@ export function EarlierChecks({ checks, shown }: { checks: CheckSummary[]; shown
   const done = checks.filter(({ state }) => state === "done");
   if (done.length < 2) return null;
   return (
-    <section aria-label="Checks" className={styles.panel}>
+    <section aria-label="Checks" className={shared.panel}>
       <h2>Checks</h2>
       <ul className={styles.checks}>
         {done.slice(0, KEPT_IN_SIGHT).map(({ id, created, problem_count }) => (

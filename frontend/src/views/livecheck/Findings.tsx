@@ -1,7 +1,8 @@
 import { Link } from "react-router";
 
 import type { Finding, Report, Site } from "../../api/client";
-import styles from "./livecheck.module.css";
+import styles from "./findings.module.css";
+import shared from "./livecheck.module.css";
 
 const FEW = 3;
 
@@ -22,7 +23,7 @@ type ListProps = { title: string; findings: Finding[]; site: Site; tone: string;
 function List({ title, findings, site, tone, sign }: ListProps) {
   if (!findings.length) return null;
   return (
-    <section aria-label={title} className={styles.panel}>
+    <section aria-label={title} className={shared.panel}>
       <h2>{title}</h2>
       <ul className={styles.findings}>
         {findings.map((finding) => (
@@ -86,13 +87,13 @@ function Remedy({ finding, site }: { finding: Finding; site: Site }) {
   if (!control) return <span />;
   if (control.target.startsWith("#")) {
     return (
-      <a className={styles.action} href={control.target}>
+      <a className={shared.action} href={control.target}>
         {control.label}
       </a>
     );
   }
   return (
-    <Link className={styles.action} to={control.target}>
+    <Link className={shared.action} to={control.target}>
       {control.label}
       <span className="unseen">, for: {finding.what}</span>
     </Link>

@@ -9,7 +9,8 @@ import { useSite } from "../../app/SiteFrame";
 import { when } from "../../app/units";
 import { EarlierChecks } from "./EarlierChecks";
 import { Findings } from "./Findings";
-import styles from "./livecheck.module.css";
+import styles from "./liveCheckView.module.css";
+import shared from "./livecheck.module.css";
 import { Looking } from "./Looking";
 import { NotLookedAt } from "./NotLookedAt";
 import { ServerLines } from "./ServerLines";
@@ -91,7 +92,7 @@ function Head({ site, latest, check, isLatest }: HeadProps) {
             {check ? "Check again" : "Check now"}
           </Button>
         ) : (
-          <Link to={`/sites/${site.id}/install`} className={styles.action}>
+          <Link to={`/sites/${site.id}/install`} className={shared.action}>
             Enter the address
           </Link>
         )}

@@ -2,7 +2,7 @@ import { Button, Progress } from "antd";
 
 import { useStopCheck } from "../../api/checks";
 import type { CheckSummary } from "../../api/client";
-import styles from "./livecheck.module.css";
+import styles from "./looking.module.css";
 
 /** How far a check is; it can be left and come back to, and stopped. */
 export function Looking({ check }: { check: CheckSummary }) {

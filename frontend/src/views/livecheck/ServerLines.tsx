@@ -4,7 +4,8 @@ import { Link } from "react-router";
 
 import { useServerLines } from "../../api/watching";
 import type { Site } from "../../api/client";
-import styles from "./livecheck.module.css";
+import styles from "./serverLines.module.css";
+import shared from "./livecheck.module.css";
 
 const ELSEWHERE = "Others";
 
@@ -16,7 +17,7 @@ export function ServerLines({ site }: { site: Site }) {
   if (!lines.data || !shown) return null;
   const text = shown.lines.join("\n");
   return (
-    <section id="server-lines" aria-label="Lines for the server" className={styles.panel} tabIndex={-1}>
+    <section id="server-lines" aria-label="Lines for the server" className={shared.panel} tabIndex={-1}>
       <h2>Types and freshness</h2>
       <Segmented
         size="small"
@@ -25,7 +26,7 @@ export function ServerLines({ site }: { site: Site }) {
         options={lines.data.map((one) => one.program || ELSEWHERE)}
         onChange={setProgram}
       />
-      <p className={styles.left}>For {shown.where}:</p>
+      <p className={shared.left}>For {shown.where}:</p>
       {shown.program ? (
         <>
           <pre className={styles.lines} tabIndex={0} aria-label={`Lines for ${shown.program}`}>
@@ -35,7 +36,7 @@ export function ServerLines({ site }: { site: Site }) {
             Copy the lines
           </Button>
           {shown.program === "Apache" && (
-            <p className={styles.left}>
+            <p className={shared.left}>
               Where the place has a <code>.htaccess</code>,{" "}
               <Link to={`/sites/${site.id}/install`}>the installation can put them in</Link>.
             </p>

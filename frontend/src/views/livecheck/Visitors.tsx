@@ -3,7 +3,8 @@ import { useState } from "react";
 
 import type { Check, Site, TimeLine } from "../../api/client";
 import { when } from "../../app/units";
-import styles from "./livecheck.module.css";
+import styles from "./visitors.module.css";
+import shared from "./livecheck.module.css";
 import { Sight } from "./Sight";
 
 type Props = { site: Site; check: Check; line: TimeLine };
@@ -27,7 +28,7 @@ export function Visitors({ site, check, line }: Props) {
   const sights = line.distinct[line.seen[came]?.[returns] ?? 0] ?? {};
   const about = { site, check, built: site.installed_build_id };
   return (
-    <section className={styles.visitors} aria-label="What visitors see">
+    <section className={shared.panel} aria-label="What visitors see">
       <h2>What visitors see</h2>
       <div className={styles.line}>
         <Stop label="Came first" stops={line.came} value={came} set={setCame} />

@@ -3,7 +3,8 @@ import { useState } from "react";
 
 import { useSetWatch, useWatch } from "../../api/watching";
 import type { Site, WatchInput } from "../../api/client";
-import styles from "./livecheck.module.css";
+import styles from "./watching.module.css";
+import shared from "./livecheck.module.css";
 
 const NEVER = "never";
 const EVERY = [
@@ -18,7 +19,7 @@ export function Watching({ site }: { site: Site }) {
   if (watch.isPending || watch.error) return null;
   const { every = NEVER, webhook = "", mail = "", troubled = "" } = watch.data ?? {};
   return (
-    <section aria-label="By itself" className={styles.panel}>
+    <section aria-label="By itself" className={shared.panel}>
       <h2>Look by itself</h2>
       {troubled && <Alert type="warning" showIcon title={troubled} />}
       <Form key={`${every} ${webhook} ${mail}`} site={site} initial={{ every, webhook, mail }} />

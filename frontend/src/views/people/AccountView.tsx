@@ -3,7 +3,7 @@ import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { OwnAccount } from "./OwnAccount";
 import { People } from "./People";
-import styles from "./people.module.css";
+import styles from "./accountView.module.css";
 import { Tokens } from "./Tokens";
 
 /** One's own account and tokens; for whoever administers, those of all. */

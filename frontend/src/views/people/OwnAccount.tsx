@@ -4,7 +4,8 @@ import { useNavigate } from "react-router";
 import type { Me } from "../../api/client";
 import { ROLES } from "./roles";
 import { useChangePassword, useSignOut } from "../../api/people";
-import styles from "./people.module.css";
+import styles from "./ownAccount.module.css";
+import shared from "./people.module.css";
 
 /** What somebody may do, signing out, and another password. */
 export function OwnAccount({ me }: { me: Me }) {
@@ -13,7 +14,7 @@ export function OwnAccount({ me }: { me: Me }) {
   const leave = (everywhere: boolean) =>
     signOut.mutate(everywhere, { onSuccess: () => void navigate("/sign-in") });
   return (
-    <section className={styles.card} aria-labelledby="own">
+    <section className={shared.card} aria-labelledby="own">
       <h2 id="own">You</h2>
       <p>
         Your role is <strong>{me.role}</strong>: it {ROLES[me.role]}
@@ -39,7 +40,7 @@ function Password() {
       form={form}
       layout="vertical"
       requiredMark={false}
-      className={styles.fields}
+      className={shared.fields}
       onFinish={(passwords) => change.mutate(passwords, { onSuccess: () => form.resetFields() })}
     >
       <Form.Item

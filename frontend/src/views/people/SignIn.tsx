@@ -2,7 +2,7 @@ import { Alert, Button, Form, Input } from "antd";
 import { useLocation, useNavigate } from "react-router";
 
 import { useSignIn } from "../../api/people";
-import styles from "./people.module.css";
+import styles from "./signIn.module.css";
 
 /** Asks for name and password, and leads back to where somebody came from. */
 export function SignIn() {

@@ -5,7 +5,8 @@ import { holds } from "../../api/me";
 import { ROLES } from "./roles";
 import { useEndToken, useMakeToken, useTokens } from "../../api/people";
 import { when } from "../../app/units";
-import styles from "./people.module.css";
+import styles from "./tokens.module.css";
+import shared from "./people.module.css";
 
 /** Tokens by which scripts get in: made, seen once, ended. */
 export function Tokens({ me }: { me: Me }) {
@@ -14,13 +15,13 @@ export function Tokens({ me }: { me: Me }) {
   const end = useEndToken();
   const roles = (Object.keys(ROLES) as Role[]).filter((role) => holds(me.role, role));
   return (
-    <section className={styles.card} aria-labelledby="tokens">
+    <section className={shared.card} aria-labelledby="tokens">
       <h2 id="tokens">Tokens for scripts</h2>
       <p>
         A script sends one as <code>Authorization: Bearer …</code> and may do what its role is for, until it
         ends.
       </p>
-      <ul className={styles.rows}>
+      <ul className={shared.rows}>
         {tokens.data?.map(({ id, name, role, ends, used }) => (
           <li key={id}>
             <strong>{name}</strong>
@@ -37,7 +38,7 @@ export function Tokens({ me }: { me: Me }) {
       <Form
         layout="vertical"
         requiredMark={false}
-        className={styles.fields}
+        className={shared.fields}
         initialValues={{ role: "edits", days: 90 } satisfies Partial<TokenInput>}
         onFinish={(token: TokenInput) => make.mutate(token)}
       >

@@ -4,7 +4,8 @@ import { useState } from "react";
 import { type Build, Problem } from "../../api/client";
 import { useBuildAgain, useRemoveBuild, useRestoreBuild } from "../../api/builds";
 import { when } from "../../app/units";
-import styles from "./set.module.css";
+import styles from "./builds.module.css";
+import shared from "./set.module.css";
 
 type Props = { builds: Build[]; compare: (number: number) => void };
 
@@ -15,7 +16,7 @@ export function Builds({ builds, compare }: Props) {
   const restore = useRestoreBuild();
   if (!builds.length && !removed) return null;
   return (
-    <section className={styles.block}>
+    <section className={shared.block}>
       <h2>All builds</h2>
       <ul className={styles.builds}>
         {builds.map((build, position) => (

@@ -6,7 +6,7 @@ import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { TrueSizeInPart } from "../../app/TrueSize";
 import { bytes } from "../../app/units";
-import styles from "./set.module.css";
+import styles from "./comparison.module.css";
 
 const ROOM = 96;
 const WORDS = { same: "same", changed: "changed", added: "new", gone: "gone" };

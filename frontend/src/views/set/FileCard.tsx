@@ -2,7 +2,8 @@ import type { Build, BuiltFile } from "../../api/client";
 import { TrueSizeInPart } from "../../app/TrueSize";
 import { bytes } from "../../app/units";
 import { toneOf } from "../../app/verdict";
-import styles from "./set.module.css";
+import styles from "./fileCard.module.css";
+import shared from "./set.module.css";
 
 const ROOM = 192;
 const SMALL = 64;
@@ -12,7 +13,7 @@ const SVG_SIDE = 64;
 export function FileCard({ build, file }: { build: Build; file: BuiltFile }) {
   const address = `/api/builds/${build.id}/files/${file.name}`;
   return (
-    <article className={styles.card}>
+    <article className={shared.card}>
       <Pictures file={file} address={address} />
       <h2>
         <a href={address} target="_blank" rel="noreferrer">

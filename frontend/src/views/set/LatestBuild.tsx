@@ -2,7 +2,8 @@ import { Button } from "antd";
 
 import type { Build } from "../../api/client";
 import { bytes, when } from "../../app/units";
-import styles from "./set.module.css";
+import styles from "./latestBuild.module.css";
+import shared from "./set.module.css";
 import { LinkButton } from "../../app/LinkButton";
 
 /** What a person will not see well of this set; it may be installed all the same. */
@@ -31,7 +32,7 @@ function NotWell({ build }: { build: Build }) {
 export function LatestBuild({ build, siteId }: { build: Build; siteId: number }) {
   const total = build.files.reduce((sum, file) => sum + file.size, 0);
   return (
-    <section className={styles.block}>
+    <section className={shared.block}>
       <h1>Build {build.number}</h1>
       <p className="reading">
         {when(build.created)}, engine {build.engine}

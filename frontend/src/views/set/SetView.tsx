@@ -13,7 +13,8 @@ import { FileCard } from "./FileCard";
 import { HeadLines } from "./HeadLines";
 import { LatestBuild } from "./LatestBuild";
 import { PlanPanel } from "./plan/PlanPanel";
-import styles from "./set.module.css";
+import styles from "./setView.module.css";
+import shared from "./set.module.css";
 import { UploadField } from "./UploadField";
 import { LinkButton } from "../../app/LinkButton";
 
@@ -66,7 +67,7 @@ function Files({ build, siteId }: { build: Build | undefined; siteId: number }) 
         <FileCard key={file.name} build={build} file={file} />
       ))}
       {build.left_out.map(({ name, reason }) => (
-        <article key={name} className={styles.card} data-left-out>
+        <article key={name} className={shared.card} data-left-out>
           <h2>{name}</h2>
           <p>Left out. {reason}</p>
         </article>

@@ -4,7 +4,8 @@ import { useState } from "react";
 import type { Fit, Requirement, Site } from "../../api/client";
 import { useFit, useForgetRequirement, useKeepRequirement, useRequirements } from "../../api/plans";
 import { bytes } from "../../app/units";
-import styles from "./set.module.css";
+import styles from "./uploadField.module.css";
+import shared from "./set.module.css";
 
 const FIRST: Requirement = { format: "png", size: 512, at_least: false, most_kb: null, ground: "either" };
 
@@ -17,7 +18,7 @@ export function UploadField({ site }: { site: Site }) {
     fit.reset();
   };
   return (
-    <section className={styles.block} aria-label="One file for an upload field">
+    <section className={shared.block} aria-label="One file for an upload field">
       <h2>One file for an upload field</h2>
       <Kept
         wanted={wanted}
@@ -131,7 +132,13 @@ function Kept({ wanted, use }: KeptProps) {
               const found = kept.data.find((one) => one.id === id);
               setChosen(id);
               if (found) {
-                const { format, size, at_least = false, most_kb = null, ground = "either" } = found;
+                const {
+                  format,
+                  size,
+                  at_least = false,
+                  most_kb = null,
+                  ground = "either",
+                } = found.requirement;
                 use({ format, size, at_least, most_kb, ground });
               }
             }}
@@ -153,7 +160,7 @@ function Kept({ wanted, use }: KeptProps) {
         />
         <Button
           disabled={!name.trim()}
-          onClick={() => keep.mutate({ ...wanted, name }, { onSuccess: () => setName("") })}
+          onClick={() => keep.mutate({ name, requirement: wanted }, { onSuccess: () => setName("") })}
         >
           Keep
         </Button>

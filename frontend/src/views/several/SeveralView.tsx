@@ -8,7 +8,8 @@ import { atEach, buildAsItIs, check, install, plan, takeOver, useActivity } from
 import { useSites } from "../../api/sites";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
-import styles from "./several.module.css";
+import styles from "./severalView.module.css";
+import shared from "./several.module.css";
 import { SiteAtWork } from "./SiteAtWork";
 import { TakeOver } from "./TakeOver";
 import { totalOf } from "./total";
@@ -61,7 +62,7 @@ export function SeveralView() {
     <main className={styles.page}>
       <title>{`${chosen.length} sites · Bexi`}</title>
       <h1>{chosen.length === 1 ? "One site" : `${chosen.length} sites at once`}</h1>
-      <div className={styles.actions}>
+      <div className={shared.actions}>
         <Button
           disabled={!mayEdit}
           loading={doing === "build"}

@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { useChange } from "../../api/asking";
 import type { Activity, Site } from "../../api/client";
 import { isGoingOn, stopBuild, stopCheck, stopInstall, stopPlanning, undo } from "../../api/several";
-import styles from "./several.module.css";
+import styles from "./siteAtWork.module.css";
 
 type Props = { site: Site; at: Activity | undefined; refused: string | undefined };
 

@@ -2,7 +2,8 @@ import { Button, Checkbox, Select } from "antd";
 import { useState } from "react";
 
 import type { Site } from "../../api/client";
-import styles from "./several.module.css";
+import styles from "./takeOver.module.css";
+import shared from "./several.module.css";
 
 type Props = {
   sites: Site[];
@@ -18,7 +19,7 @@ export function TakeOver({ sites, busy, takeOver }: Props) {
   return (
     <details className={styles.takeOver}>
       <summary>Take over what another site has</summary>
-      <div className={styles.actions}>
+      <div className={shared.actions}>
         <Select
           aria-label="The site to take from"
           placeholder="The site to take from"

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import { useAddSite, useStart } from "../../api/siteChanges";
-import styles from "./sites.module.css";
+import styles from "./addSite.module.css";
 import { SiteForm } from "./SiteForm";
 
 /** Asks for a new site: its address is enough, or else its name. Opens it. */

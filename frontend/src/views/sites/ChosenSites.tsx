@@ -7,7 +7,7 @@ import { Problem, type Site } from "../../api/client";
 import { useRefusal } from "../../api/me";
 import { atEach } from "../../api/several";
 import { useChangeLabels, useRemoveSite, useRestoreSite } from "../../api/siteChanges";
-import styles from "./sites.module.css";
+import styles from "./chosenSites.module.css";
 
 type Props = { sites: Site[]; done: () => void };
 

@@ -4,7 +4,8 @@ import { useRef, useState } from "react";
 import { useImportSites, useRemoved, useRestoreSite } from "../../api/siteChanges";
 import { useRefusal } from "../../api/me";
 import { when } from "../../app/units";
-import styles from "./sites.module.css";
+import styles from "./lists.module.css";
+import shared from "./sites.module.css";
 
 /** Sites as a list in a file, in and out, and those that were removed. */
 export function Lists() {
@@ -39,7 +40,7 @@ export function Lists() {
         <a href="/api/sites.csv" download>
           Take the list along
         </a>
-        <span className={styles.none}>CSV with the columns name, address, place, labels</span>
+        <span className={shared.none}>CSV with the columns name, address, place, labels</span>
       </div>
       {bring.error && <Alert type="error" showIcon closable title={bring.error.message} />}
       {bring.data && (

@@ -1,6 +1,6 @@
 import type { Site } from "../../api/client";
 import { ORDERS, type Wanted } from "./narrowing";
-import styles from "./sites.module.css";
+import styles from "./narrowing.module.css";
 import { STATES } from "./states";
 
 type Props = {

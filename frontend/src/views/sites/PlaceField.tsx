@@ -1,21 +1,29 @@
 import { Button, Input, Segmented } from "antd";
 import { type ChangeEvent, useState } from "react";
 
-import { useFolders } from "../../api/siteChanges";
-import { KINDS, type Kind, type Parts, partsOf, placeOf } from "./place";
-import styles from "./sites.module.css";
+import type { PlaceKind } from "../../api/client";
+import { useFolders, usePlaceKinds } from "../../api/siteChanges";
+import { type Kind, type Parts, partsOf, placeOf } from "./place";
+import styles from "./placeField.module.css";
 
 type Props = { value?: string; onChange?: (place: string) => void };
 
 /** What comes of the kinds that need no place: Bexi reaches nothing then. */
-const WITHOUT_AN_ACCOUNT: Partial<Record<Kind, string>> = {
+const WITHOUT_A_PLACE: Partial<Record<Kind, string>> = {
   zip: "Nothing to fill in. On the Install view, give Bexi a ZIP of the site: it comes back with icons and lines in it, for you to upload.",
   hand: "Nothing to fill in. The Install view then gives the files and the lines, and says step by step what to do with them.",
 };
 
 /** Where a site's files live: its kind first, then its few fields. A pasted address fills them. */
-export function PlaceField({ value = "", onChange }: Props) {
-  const [parts, setParts] = useState(() => partsOf(value));
+export function PlaceField(props: Props) {
+  const kinds = usePlaceKinds();
+  if (kinds.error) return <p data-tone="caution">{kinds.error.message}</p>;
+  return kinds.data ? <Fields {...props} kinds={kinds.data} /> : null;
+}
+
+function Fields({ value = "", onChange, kinds }: Props & { kinds: PlaceKind[] }) {
+  const [parts, setParts] = useState(() => partsOf(value, kinds));
+  const chosen = kinds.find((one) => one.scheme === parts.kind);
   const set = (part: Partial<Parts>) => {
     const next = { ...parts, ...part };
     setParts(next);
@@ -23,7 +31,8 @@ export function PlaceField({ value = "", onChange }: Props) {
   };
   /** A whole address fills the fields, once it is there: when it was pasted, or when the field is left. */
   const take = (text: string) => {
-    if (/^(sftp|ftps?):\/\/./i.test(text.trim())) set(partsOf(text));
+    const read = partsOf(text, kinds);
+    if (read.kind !== "folder") set(read);
   };
   const typed = (event: ChangeEvent<HTMLInputElement>, name: "host" | "folder") => {
     const text = event.target.value;
@@ -35,10 +44,14 @@ export function PlaceField({ value = "", onChange }: Props) {
       <Segmented
         aria-label="How its files are reached"
         value={parts.kind}
-        options={Object.entries(KINDS).map(([kind, label]) => ({ value: kind as Kind, label }))}
+        options={[
+          ...kinds.map(({ scheme, label }) => ({ value: scheme as Kind, label })),
+          { value: "zip" as Kind, label: "ZIP" },
+          { value: "hand" as Kind, label: "By hand" },
+        ]}
         onChange={(kind) => set({ kind })}
       />
-      {WITHOUT_AN_ACCOUNT[parts.kind] ? null : parts.kind === "folder" ? (
+      {WITHOUT_A_PLACE[parts.kind] ? null : parts.kind === "folder" ? (
         <Folder
           value={parts.folder}
           set={(folder) => set({ folder })}
@@ -62,7 +75,7 @@ export function PlaceField({ value = "", onChange }: Props) {
             <Input
               value={parts.port}
               inputMode="numeric"
-              placeholder={parts.kind === "sftp" ? "22" : "21"}
+              placeholder={String(chosen?.port ?? "")}
               onChange={(event) => set({ port: event.target.value.replace(/\D/g, "").slice(0, 5) })}
             />
           </label>
@@ -88,11 +101,10 @@ export function PlaceField({ value = "", onChange }: Props) {
         </div>
       )}
       <p>
-        {WITHOUT_AN_ACCOUNT[parts.kind] ?? (
+        {WITHOUT_A_PLACE[parts.kind] ?? (
           <>
-            The top folder is the one whose files are served at /.{" "}
-            {parts.kind === "ftp" && "FTP hides nothing on the way, the password included. "}
-            {parts.kind !== "folder" && "The password is asked for when it is needed."}
+            {chosen && chosen.port > 0 && `${chosen.told}. Its password is asked for when it is needed. `}
+            The top folder is the one whose files are served at /.
           </>
         )}
       </p>
@@ -113,7 +125,7 @@ function Folder({ value, set, typed, left }: FolderProps) {
   const folders = useFolders(value, open);
   return (
     <>
-      <div className={styles.label}>
+      <div className={styles.withButton}>
         <Input
           aria-label="Folder"
           value={value}

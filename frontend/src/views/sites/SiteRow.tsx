@@ -3,7 +3,8 @@ import { Link } from "react-router";
 
 import { pictureOf, type Site } from "../../api/client";
 import { ago, when } from "../../app/units";
-import styles from "./sites.module.css";
+import styles from "./siteRow.module.css";
+import shared from "./sites.module.css";
 import { STATES } from "./states";
 
 const NotSeen = lazy(async () => ({ default: (await import("./NotSeen")).NotSeen }));
@@ -49,7 +50,7 @@ export function SiteRow({ site, chosen, choose }: Props) {
 function SeenIcon({ site }: { site: Site }) {
   if (!site.seen) {
     return (
-      <div className={`${styles.icons} ${styles.none}`}>
+      <div className={`${styles.icons} ${shared.none}`}>
         <Suspense>
           <NotSeen site={site} />
         </Suspense>
@@ -57,7 +58,7 @@ function SeenIcon({ site }: { site: Site }) {
     );
   }
   const { check_id, sha256, at } = site.seen;
-  if (!sha256) return <div className={`${styles.icons} ${styles.none}`}>no icon, {ago(at)}</div>;
+  if (!sha256) return <div className={`${styles.icons} ${shared.none}`}>no icon, {ago(at)}</div>;
   return (
     <div className={styles.icons} title={`Seen ${when(at)}`}>
       {[16, 32].map((size) => (

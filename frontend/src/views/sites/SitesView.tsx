@@ -6,7 +6,7 @@ import { useSites } from "../../api/sites";
 import { Loading } from "../../app/Loading";
 import { EVERYTHING, narrowed } from "./narrowing";
 import { SiteRow } from "./SiteRow";
-import styles from "./sites.module.css";
+import styles from "./sitesView.module.css";
 
 // What the usual visit does not need comes when it is needed.
 const ProblemNotice = lazy(async () => ({

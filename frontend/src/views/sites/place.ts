@@ -1,24 +1,18 @@
 /** A place as its form has it, and as one line: a folder, or scheme://user@host:port/folder. */
 
-export const KINDS = {
-  folder: "This machine",
-  sftp: "SFTP",
-  ftps: "FTPS",
-  ftp: "FTP",
-  zip: "ZIP",
-  hand: "By hand",
-} as const;
-export type Kind = keyof typeof KINDS;
+import type { PlaceKind } from "../../api/client";
+
+export type Kind = PlaceKind["scheme"] | "zip" | "hand";
 export type Parts = { kind: Kind; user: string; host: string; port: string; folder: string };
 
-const ADDRESS = /^(sftp|ftps|ftp):\/\/(?:([^@/]*)@)?(\[[^\]]*\]|[^:/]*)(?::(\d*))?(\/.*)?$/i;
+const ADDRESS = /^([a-z]+):\/\/(?:([^@/]*)@)?(\[[^\]]*\]|[^:/]*)(?::(\d*))?(\/.*)?$/i;
 
-/** The parts of a place; any text that is no account's address is a folder. */
-export function partsOf(place: string): Parts {
-  const match = ADDRESS.exec(place.trim());
-  if (!match) return { kind: "folder", user: "", host: "", port: "", folder: place };
-  const [, kind = "sftp", user = "", host = "", port = "", folder = ""] = match;
-  return { kind: kind.toLowerCase() as Kind, user: decoded(user), host, port, folder };
+/** The parts of a place; any text that is no address of an account is a folder. */
+export function partsOf(place: string, kinds: PlaceKind[]): Parts {
+  const [, scheme = "", user = "", host = "", port = "", folder = ""] = ADDRESS.exec(place.trim()) ?? [];
+  const kind = kinds.find((one) => one.port > 0 && one.scheme === scheme.toLowerCase());
+  if (!kind) return { kind: "folder", user: "", host: "", port: "", folder: place };
+  return { kind: kind.scheme, user: decoded(user), host, port, folder };
 }
 
 /** The place that the parts make, empty when there is too little of it. */

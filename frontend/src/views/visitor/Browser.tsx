@@ -4,7 +4,8 @@ import type { OpenTab, Visitor } from "../../api/client";
 import { usePutOnPhone, useVisit } from "../../api/visitor";
 import { when } from "../../app/units";
 import { Picture } from "./Picture";
-import styles from "./visitor.module.css";
+import styles from "./browser.module.css";
+import shared from "./visitor.module.css";
 import type { Engine } from "./engines";
 
 type Props = { visitor: Visitor; engine: Engine; nameOf: (address: string) => string };
@@ -12,10 +13,10 @@ type Props = { visitor: Visitor; engine: Engine; nameOf: (address: string) => st
 /** The open pages: in a tab, as a bookmark, beside a search result, and why that icon. */
 export function Browser({ visitor, engine, nameOf }: Props) {
   if (!visitor.tabs.length) {
-    return <p className={styles.panel}>It has been nowhere yet. Have it visit a site, at the left.</p>;
+    return <p className={shared.panel}>It has been nowhere yet. Have it visit a site, at the left.</p>;
   }
   return (
-    <section className={styles.panel} aria-label="Its browser">
+    <section className={shared.panel} aria-label="Its browser">
       <div className={styles.strip}>
         {visitor.tabs.map((tab) => (
           <span key={key(tab)} data-private={tab.private}>
@@ -56,7 +57,7 @@ function Row({ tab, engine, name }: { tab: OpenTab; engine: Engine; name: string
           <Picture shown={tab.shown.search} side={24} name={`${name}, in a search result`} /> search result
         </span>
       </div>
-      <div className={styles.row}>
+      <div className={shared.row}>
         <Button
           size="small"
           loading={visit.isPending}

@@ -1,14 +1,15 @@
 import type { Visitor } from "../../api/client";
 import { when } from "../../app/units";
 import { Picture } from "./Picture";
-import styles from "./visitor.module.css";
+import styles from "./phone.module.css";
+import shared from "./visitor.module.css";
 
 type Props = { visitor: Visitor; nameOf: (address: string) => string };
 
 /** The home screen of its phone; an icon stays as it was when it was put there. */
 export function Phone({ visitor, nameOf }: Props) {
   return (
-    <section className={styles.panel} aria-label="Its phone">
+    <section className={shared.panel} aria-label="Its phone">
       <h2>Its phone’s home screen</h2>
       <div className={styles.phone}>
         {visitor.home_screen.length === 0 && <p>Nothing was put there yet.</p>}

@@ -1,6 +1,6 @@
 import type { Sighted } from "../../api/client";
 import { visitorPicture } from "../../api/visitor";
-import styles from "./visitor.module.css";
+import styles from "./picture.module.css";
 
 type Props = { shown: Sighted | undefined; side: number; name: string };
 

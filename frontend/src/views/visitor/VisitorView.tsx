@@ -3,14 +3,22 @@ import { useState } from "react";
 
 import type { Site, Visitor } from "../../api/client";
 import { useSites } from "../../api/sites";
-import { useClearCache, useSetClock, useStartOver, useVisit, useVisitor } from "../../api/visitor";
+import {
+  useClearCache,
+  useMoveClock,
+  useSetClock,
+  useStartOver,
+  useVisit,
+  useVisitor,
+} from "../../api/visitor";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { when } from "../../app/units";
 import { Browser } from "./Browser";
 import { type Engine, ENGINES } from "./engines";
 import { Phone } from "./Phone";
-import styles from "./visitor.module.css";
+import styles from "./visitorView.module.css";
+import shared from "./visitor.module.css";
 
 const HOUR = 3600;
 const DAY = 24 * HOUR;
@@ -76,7 +84,7 @@ function Visit({ sites }: { sites: Site[] }) {
   const visit = useVisit();
   const address = typed ?? options[0]?.value ?? "";
   return (
-    <section className={styles.panel} aria-label="Visit">
+    <section className={shared.panel} aria-label="Visit">
       <h2>Visit a site</h2>
       <Select
         aria-label="Site to visit"
@@ -85,7 +93,7 @@ function Visit({ sites }: { sites: Site[] }) {
         onChange={setTyped}
         notFoundContent="No site has an address yet."
       />
-      <div className={styles.row}>
+      <div className={shared.row}>
         <Button
           type="primary"
           disabled={!address}
@@ -109,17 +117,18 @@ function Visit({ sites }: { sites: Site[] }) {
 
 function Clock({ visitor }: { visitor: Visitor }) {
   const set = useSetClock();
+  const move = useMoveClock();
   return (
-    <section className={styles.panel} aria-label="Clock">
+    <section className={shared.panel} aria-label="Clock">
       <h2>Its clock</h2>
       <p>
         <strong>{when(visitor.clock)}</strong>
         <br />
         {visitor.ahead ? `${told(visitor.ahead)} ahead of ours` : "as ours"}
       </p>
-      <div className={styles.row}>
+      <div className={shared.row}>
         {STEPS.map(([label, seconds]) => (
-          <Button key={label} onClick={() => set.mutate(visitor.ahead + seconds)}>
+          <Button key={label} onClick={() => move.mutate(seconds)}>
             {label}
           </Button>
         ))}
@@ -140,10 +149,10 @@ function Cache({ visitor }: { visitor: Visitor }) {
   const clear = useClearCache();
   const over = useStartOver();
   return (
-    <section className={styles.panel} aria-label="Cache">
+    <section className={shared.panel} aria-label="Cache">
       <h2>Its cache</h2>
       <p>{visitor.kept ? `It keeps ${visitor.kept} files.` : "It keeps nothing."}</p>
-      <div className={styles.row}>
+      <div className={shared.row}>
         <Button disabled={!visitor.kept} onClick={() => clear.mutate(undefined)}>
           Clear the cache
         </Button>

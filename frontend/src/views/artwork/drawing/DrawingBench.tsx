@@ -7,7 +7,7 @@ import { useDrawingPreview, useKeepDrawing } from "../../../api/artwork";
 import { Loading } from "../../../app/Loading";
 import { useSite } from "../../../app/SiteFrame";
 import { TrueSize } from "../../../app/TrueSize";
-import styles from "./drawing.module.css";
+import styles from "./drawingBench.module.css";
 import { LinkButton } from "../../../app/LinkButton";
 
 type Props = {

@@ -5,7 +5,8 @@ import type { SymbolDrawing } from "../../../api/client";
 import { useSymbols } from "../../../api/artwork";
 import { Loading } from "../../../app/Loading";
 import { ModeContext } from "../../../app/mode";
-import styles from "./drawing.module.css";
+import styles from "./symbolView.module.css";
+import shared from "./drawing.module.css";
 import { DrawingBench } from "./DrawingBench";
 import { InkAndPlate } from "./InkAndPlate";
 import { useDrawn } from "./useDrawn";
@@ -32,7 +33,7 @@ function Maker({ first, changedId }: { first: SymbolDrawing; changedId: number |
   return (
     <DrawingBench title="Symbol" drawing={symbol} complete changedId={changedId}>
       <SymbolSearch chosen={symbol.name} choose={(name) => change({ name })} />
-      <div className={styles.field}>
+      <div className={shared.field}>
         <span>Thickness of lines {symbol.stroke}</span>
         <Slider
           ariaLabelForHandle="Thickness of lines"
@@ -55,7 +56,7 @@ function SymbolSearch({ chosen, choose }: { chosen: string; choose: (name: strin
   const { mode } = use(ModeContext);
   const colour = mode === "light" ? "#1b2420" : "#e8eee9";
   return (
-    <div className={styles.field}>
+    <div className={shared.field}>
       <Input.Search
         allowClear
         aria-label="Search symbols"

@@ -22,7 +22,7 @@ type Props = {
 
 /** The artwork with the square frame over it, dragged and resized in whole artwork px. */
 export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
-  const { frame, ground = "clear", plate, cut } = framing;
+  const { frame, ground, plate, cut } = framing;
   const [drag, setDrag] = useState<Drag>();
   const [settled, setSettled] = useState(frame);
   const [overlay, setOverlay] = useState<Overlay>("none");
@@ -63,10 +63,10 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
       >
         <div className={styles.paper} style={place(0, 0, width, height)} />
         <div
-          className={`${styles.underFrame} ${ground === "clear" ? "clear-ground" : ""}`}
+          className={`${styles.underFrame} ${ground ? "" : "clear-ground"}`}
           style={{
             ...place(frame.x, frame.y, frame.side, frame.side),
-            background: ground === "clear" ? "" : ground,
+            background: ground ?? "",
           }}
         />
         <PlateUnder plate={plate ?? {}} place={place} frame={frame} />

@@ -3,7 +3,8 @@ import { useState } from "react";
 
 import type { AppMembers, Site } from "../../../api/client";
 import { ColourField } from "../../../app/ColourField";
-import styles from "./plan.module.css";
+import styles from "./appFields.module.css";
+import shared from "./plan.module.css";
 import { StartScreen } from "./StartScreen";
 
 const DISPLAYS: { value: AppMembers["display"]; label: string }[] = [
@@ -24,7 +25,7 @@ export function AppFields({ site, app, set }: Props) {
   const name = app.short_name || site.name;
   return (
     <>
-      <p className={styles.hint}>
+      <p className={shared.hint}>
         Goes into site.webmanifest, or into the manifest the site has. What is left empty is not said: there
         the site’s own words stay.
       </p>
@@ -36,7 +37,7 @@ export function AppFields({ site, app, set }: Props) {
         set={(short_name) => change({ short_name })}
       />
       {name.length > ROOM_FOR_NAME && (
-        <p className={styles.hint} data-tone="caution">
+        <p className={shared.hint} data-tone="caution">
           “{name}” has {name.length} characters; many screens cut a name after about {ROOM_FOR_NAME}.
         </p>
       )}
@@ -50,11 +51,11 @@ export function AppFields({ site, app, set }: Props) {
         />
       </label>
       <Words
-        key={`start ${app.start_url}`}
+        key={`start ${app.start}`}
         label="Start address"
-        value={app.start_url}
+        value={app.start}
         otherwise="the page it was installed from"
-        set={(start_url) => change({ start_url })}
+        set={(start) => change({ start })}
       />
       <Words
         key={`id ${app.id}`}
@@ -65,15 +66,15 @@ export function AppFields({ site, app, set }: Props) {
       />
       <OwnColour
         label="Start screen"
-        value={app.background_color}
+        value={app.background}
         otherwise="#ffffff"
-        set={(background_color) => change({ background_color })}
+        set={(background) => change({ background })}
       />
       <OwnColour
         label="Bars around the app"
-        value={app.theme_color}
+        value={app.theme}
         otherwise="#16302a"
-        set={(theme_color) => change({ theme_color })}
+        set={(theme) => change({ theme })}
       />
       <StartScreen site={site} app={app} />
     </>
@@ -103,11 +104,18 @@ function Words({ label, value, otherwise, set }: WordsProps) {
   );
 }
 
+type OwnColourProps = {
+  label: string;
+  value: string | null;
+  otherwise: string;
+  set: (value: string | null) => void;
+};
+
 /** A colour that may be left unsaid. */
-function OwnColour({ label, value, otherwise, set }: WordsProps) {
+function OwnColour({ label, value, otherwise, set }: OwnColourProps) {
   return (
     <div className={styles.colour}>
-      <Checkbox checked={value !== ""} onChange={(event) => set(event.target.checked ? otherwise : "")}>
+      <Checkbox checked={value !== null} onChange={(event) => set(event.target.checked ? otherwise : null)}>
         {label} in a colour of {label.startsWith("Bars") ? "their" : "its"} own
       </Checkbox>
       {value && <ColourField label={label} value={value} set={set} />}

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 
-import styles from "./plan.module.css";
+import styles from "./fold.module.css";
 
 type Props = { title: string; chosen: string; open?: boolean; children: ReactNode };
 

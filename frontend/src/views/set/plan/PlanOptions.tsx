@@ -5,7 +5,8 @@ import type { Cost, PlanChoices } from "../../../api/client";
 import { ColourField } from "../../../app/ColourField";
 import { bytes } from "../../../app/units";
 import { Fold } from "./Fold";
-import styles from "./plan.module.css";
+import styles from "./planOptions.module.css";
+import shared from "./plan.module.css";
 
 const FRAMES = [16, 24, 32, 48, 64, 128, 256];
 const PALE = "#ffffff";
@@ -18,6 +19,7 @@ type Props = {
 
 /** How the files of a plan are written and named. */
 export function PlanOptions({ choices, costs, set }: Props) {
+  const { base, stamped } = choices.addresses;
   return (
     <>
       <Fold
@@ -53,9 +55,12 @@ export function PlanOptions({ choices, costs, set }: Props) {
           />
         </label>
       </Fold>
-      <Fold title="Addresses" chosen={choices.base === "/" ? "from the top" : choices.base || "relative"}>
-        <Base key={choices.base} choices={choices} set={set} />
-        <Checkbox checked={choices.stamped} onChange={(event) => set({ stamped: event.target.checked })}>
+      <Fold title="Addresses" chosen={base === "/" ? "from the top" : base || "relative"}>
+        <Base key={base} base={base} set={(next) => set({ addresses: { base: next, stamped } })} />
+        <Checkbox
+          checked={stamped}
+          onChange={(event) => set({ addresses: { base, stamped: event.target.checked } })}
+        >
           Change with the file, against stale caches
         </Checkbox>
       </Fold>
@@ -102,7 +107,7 @@ function ExtraSizes({ choices, costs, set }: Props) {
       {choices.extra.map((one) => {
         const cost = costs?.find(({ name }) => name === `icon-${one}.png`)?.bytes;
         return (
-          <div key={one} className={styles.choice}>
+          <div key={one} className={shared.choice}>
             <Checkbox checked onChange={() => set({ extra: choices.extra.filter((other) => other !== one) })}>
               icon-{one}.png
             </Checkbox>
@@ -133,10 +138,10 @@ function ExtraSizes({ choices, costs, set }: Props) {
 const RELATIVE = "relative";
 const ELSEWHERE = "elsewhere";
 
-function Base({ choices, set }: Omit<Props, "costs">) {
-  const kind = choices.base === "/" ? "/" : choices.base === "" ? RELATIVE : ELSEWHERE;
+function Base({ base, set }: { base: string; set: (base: string) => void }) {
+  const kind = base === "/" ? "/" : base === "" ? RELATIVE : ELSEWHERE;
   const [elsewhere, setElsewhere] = useState(kind === ELSEWHERE);
-  const [typed, setTyped] = useState(kind === ELSEWHERE ? choices.base : "https://");
+  const [typed, setTyped] = useState(kind === ELSEWHERE ? base : "https://");
   return (
     <>
       <label>
@@ -151,7 +156,7 @@ function Base({ choices, set }: Omit<Props, "costs">) {
           ]}
           onChange={(next) => {
             setElsewhere(next === ELSEWHERE);
-            if (next !== ELSEWHERE) set({ base: next === RELATIVE ? "" : next });
+            if (next !== ELSEWHERE) set(next === RELATIVE ? "" : next);
           }}
         />
       </label>
@@ -162,8 +167,8 @@ function Base({ choices, set }: Omit<Props, "costs">) {
             size="small"
             value={typed}
             onChange={(event) => setTyped(event.target.value)}
-            onBlur={() => set({ base: typed })}
-            onPressEnter={() => set({ base: typed })}
+            onBlur={() => set(typed)}
+            onPressEnter={() => set(typed)}
           />
         </label>
       )}

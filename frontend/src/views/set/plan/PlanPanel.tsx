@@ -7,7 +7,7 @@ import { bytes } from "../../../app/units";
 import { AppFields } from "./AppFields";
 import { Fold } from "./Fold";
 import { PlanOptions } from "./PlanOptions";
-import layout from "../set.module.css";
+import layout from "./planPanel.module.css";
 import styles from "./plan.module.css";
 
 const OWN = "own";

@@ -1,7 +1,8 @@
 import type { AppMembers, Picture, Site } from "../../../api/client";
 import { useDraft, useRungsOf } from "../../../api/drafts";
 import { contrast } from "../../../app/colour";
-import styles from "./plan.module.css";
+import styles from "./startScreen.module.css";
+import shared from "./plan.module.css";
 
 /** The icon of the manifest that start screens of this density take [common practice]. */
 const ICON: Picture[] = [{ size: 192, purpose: "tab" }];
@@ -12,10 +13,10 @@ const STANDS_OUT = 3;
 /** What a phone shows while the app starts: the icon as it would be built, and the name, on the ground that was chosen. */
 export function StartScreen({ site, app }: { site: Site; app: AppMembers }) {
   const draft = useDraft(site.id).data ?? undefined;
-  const ground = app.background_color || LIGHT;
+  const ground = app.background ?? LIGHT;
   const icon = useRungsOf(draft, ICON, ground).data?.[0];
   if (app.display === "" || app.display === "browser") {
-    return <p className={styles.hint}>Opened in the browser it has no start screen.</p>;
+    return <p className={shared.hint}>Opened in the browser it has no start screen.</p>;
   }
   const apart = icon?.contrast.own;
   return (
@@ -25,8 +26,8 @@ export function StartScreen({ site, app }: { site: Site; app: AppMembers }) {
           <div
             className={styles.bar}
             style={{
-              background: app.theme_color || DARK,
-              color: readable(app.theme_color || DARK),
+              background: app.theme ?? DARK,
+              color: readable(app.theme ?? DARK),
             }}
           >
             10:00
@@ -35,9 +36,9 @@ export function StartScreen({ site, app }: { site: Site; app: AppMembers }) {
         {icon && <img src={`data:image/png;base64,${icon.png}`} width={96} height={96} alt="The icon" />}
         <span className={styles.appName}>{site.name}</span>
       </div>
-      <figcaption className={styles.hint}>
+      <figcaption className={shared.hint}>
         Start screen: icon-192.png on 96 CSS px, as on a screen with two pixels for each.
-        {!app.background_color && " Its ground is not said; browsers mostly take white."}
+        {!app.background && " Its ground is not said; browsers mostly take white."}
         {apart !== undefined && apart < STANDS_OUT && (
           <span data-tone="caution">
             {" "}
