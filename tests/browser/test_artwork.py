@@ -144,7 +144,7 @@ class PieceTests(ArtworkTestCase):
         self.assert_narrows(self.shelf(reduced_motion="reduce"))
 
     def test_what_is_moved_is_there_at_once_with_less_motion(self):
-        """Lists are measured right after they are moved; a transition, however short, would have them off the screen."""
+        """Lists are moved and measured; the shortest transition would have them measured where they were."""
         page = self.shelf(reduced_motion="reduce")
         self.assertEqual(page.evaluate(MOVED), 0)
 

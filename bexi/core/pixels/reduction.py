@@ -18,6 +18,7 @@ from threadpoolctl import threadpool_limits
 from bexi.core.pixels.bounds import keep_bounded
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.enlargement import colours_of, enlarged
+from bexi.core.pixels.heap import share_heap
 from bexi.core.pixels.kernel import ONE, Axis, Kernel, Level, Weights
 from bexi.core.pixels.laid import FINE, WHOLE, LaidPicture
 from bexi.core.pixels.levels import DEEPEST, GRID, Joined, Pyramid, Rows, Wanted, halved_across, take
@@ -138,6 +139,7 @@ class Reduction:
         self._picture = LaidPicture(pixels, ground)
         self._making = Lock()
         self._kept: _Kept | None = None
+        share_heap()
 
     def square(self, left: int, top: int, side: int, sizes: Sequence[int]) -> list[Light]:
         """The square `(left, top, side)` of the picture at each of `sizes`: light of shape (size, size, 4).
