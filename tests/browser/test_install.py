@@ -86,8 +86,9 @@ class InstallViewTests(ViewTestCase):
             expect(page.get_by_label(label, exact=True)).to_have_value(value)
         page.get_by_text("FTPS", exact=True).click()
         self.assert_no_axe_findings(page)
-        page.get_by_role("button", name="Save").click()
         expect(page.get_by_text("An account reached by FTP over TLS")).to_be_visible()
+        page.get_by_role("button", name="Save").click()
+        expect(page.get_by_role("button", name="Change the place")).to_be_visible()
         self.assertEqual(Site.objects.get().place, "ftps://harbour%40ferry@files.example:2222/www/site")
 
     def test_a_folder_is_chosen_step_by_step_below_the_allowed_ones(self):

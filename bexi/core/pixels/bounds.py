@@ -72,22 +72,24 @@ class _Lobes:
         first = self.first // pitch if touched else -(-self.first // pitch)
         return first - origin, np.where(self.first < self.past, past, first) - origin
 
-    def fringe(self, outputs: NDArray[np.int64], pitch: int) -> tuple[NDArray[np.int64], ...]:
-        """Under the lobes of some outputs all samples, and those before and after all squares that lie in it.
+    def fringe(self, outputs: NDArray[np.int64], pitch: int, length: int) -> tuple[NDArray[np.int64], ...]:
+        """Where runs of `length` samples begin under the lobes of some outputs, which all are at least as long.
 
-        Shape (outputs, samples) each; what is shorter than others is filled with samples under the same lobe.
+        Those that cover a lobe, and those that cover what of it lies before and after all squares that lie in it:
+        shape (outputs, runs) each.
         """
         first, past = self.first[outputs], self.past[outputs]
         near = np.minimum(-(-first // pitch) * pitch, past)
-        runs = (first, past), (first, near), (np.maximum(past // pitch * pitch, near), past)
-        return tuple(_filled(start, end, first) for start, end in runs)
+        parts = (first, past), (first, near), (np.maximum(past // pitch * pitch, near), past)
+        return tuple(_runs(start, end, length, first) for start, end in parts)
 
 
-def _filled(start: NDArray[np.int64], end: NDArray[np.int64], least: NDArray[np.int64]) -> NDArray[np.int64]:
-    """The numbers of runs, shape (runs, longest), the last of each, or else `least`, as often as there is room."""
-    numbers = start[:, None] + np.arange(max(1, int((end - start).max())))
-    filled: NDArray[np.int64] = np.maximum(np.minimum(numbers, end[:, None] - 1), least[:, None])
-    return filled
+def _runs(start: NDArray[np.int64], end: NDArray[np.int64], length: int, least: NDArray[np.int64]) -> NDArray[np.int64]:
+    """Where runs begin that cover all from `start` to `end`, as many for each, none before `least` or past its end."""
+    count = max(1, -(-int((end - start).max()) // length))
+    starts = start[:, None] + length * np.arange(count)
+    kept: NDArray[np.int64] = np.maximum(np.minimum(starts, end[:, None] - length), least[:, None])
+    return kept
 
 
 def keep_bounded(light: NDArray[np.float64], picture: LaidPicture, known: Extremes, down: Axis, across: Axis) -> None:
@@ -130,11 +132,13 @@ def _best_in_fringe(
     place: tuple[NDArray[np.int64], NDArray[np.int64]],
 ) -> Codes:
     """The best code, shape (outputs, 4), of the pixels under some lobes that no square which lies in them holds."""
-    rows, *row_ends = lobes[0].fringe(place[0], pitch)
-    columns, *column_ends = lobes[1].fringe(place[1], pitch)
-    parts = *((end, columns) for end in row_ends), *((rows, end) for end in column_ends)
-    found = [best.reduce(picture.codes(down[:, :, None], across[:, None]), axis=(1, 2)) for down, across in parts]
-    codes: Codes = best.reduce(found)
+    length = max(1, min(pitch, int((lobes[1].past - lobes[1].first)[place[1]].min())))
+    rows, *row_ends = lobes[0].fringe(place[0], pitch, 1)
+    runs, *run_ends = lobes[1].fringe(place[1], pitch, length)
+    parts = *((end, runs) for end in row_ends), *((rows, end) for end in run_ends)
+    # First of whole rows, which lie side by side, then along them: a fraction of the time of both at once.
+    in_rows = (best.reduce(picture.codes_of_runs(down, across, length), axis=1) for down, across in parts)
+    codes: Codes = best.reduce([best.reduce(row, axis=1) for row in in_rows])
     return codes
 
 

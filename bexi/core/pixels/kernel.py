@@ -189,10 +189,12 @@ class Level:
 
 def lanczos(offsets: NDArray[np.float64]) -> NDArray[np.float64]:
     """The Lanczos kernel of three lobes; by additions and products alone, which every processor rounds alike."""
+    values = np.zeros_like(offsets)
     inner = np.abs(offsets) < LOBES
-    near = np.where(inner & (offsets != 0), offsets, 1.0)
-    product = LOBES * _sine_of_pi(near) * _sine_of_pi(near / LOBES) / (math.pi**2 * near * near)
-    return np.where(inner, np.where(offsets == 0, 1.0, product), 0.0)
+    near = np.where(offsets[inner] == 0, 1.0, offsets[inner])
+    values[inner] = LOBES * _sine_of_pi(near) * _sine_of_pi(near / LOBES) / (math.pi**2 * near * near)
+    values[offsets == 0] = 1
+    return values
 
 
 def _sine_of_pi(turns: NDArray[np.float64]) -> NDArray[np.float64]:

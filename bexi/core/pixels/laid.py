@@ -3,6 +3,7 @@
 from typing import Any
 
 import numpy as np
+from numpy.lib.stride_tricks import sliding_window_view
 from numpy.typing import NDArray
 
 from bexi.core.pixels.colour import Colour, linear
@@ -16,8 +17,6 @@ FINE = WHOLE * 255
 _LINEAR = np.array([round(linear(value / 255) * WHOLE) for value in range(256)], dtype=np.uint16)
 Codes = NDArray[np.unsignedinteger[Any]]
 """Light of pixels in numbers that can be compared, shape (..., 4): stored values of opaque ones, else whole light."""
-Where = slice | NDArray[np.int64]
-"""A run of rows or columns, or numbers of them for several parts: shapes (parts, rows, 1) and (parts, 1, columns)."""
 _FINE_OF_STORED = np.stack([_LINEAR.astype(np.float64) * 255] * 3 + [np.arange(256) * WHOLE], axis=-1)
 
 
@@ -38,9 +37,11 @@ class LaidPicture:
         self.outside: Codes = self._outside if self.opaque else self._outside.astype(np.uint16)
         """The code of what lies around the picture."""
 
-    def stored(self, rows: Where, columns: Where) -> Pixels:
+    def stored(self, rows: slice, columns: slice) -> Pixels:
         """Some of the pixels, laid on the ground if there is one."""
-        part = np.ascontiguousarray(self._pixels[rows, columns])
+        return self._laid(np.ascontiguousarray(self._pixels[rows, columns]))
+
+    def _laid(self, part: Pixels) -> Pixels:
         if self._ground is None or self._solid:
             return part
         alpha = part[..., ALPHA]
@@ -61,9 +62,19 @@ class LaidPicture:
         light = self._whole(self.stored(rows, columns))
         return light.reshape(len(light), 4 * light.shape[1])
 
-    def codes(self, rows: Where, columns: Where) -> Codes:
-        """Premultiplied light of pixels to compare, shape (rows, columns, 4), or (parts, rows, columns, 4)."""
-        stored = self.stored(rows, columns)
+    def codes(self, rows: slice, columns: slice) -> Codes:
+        """Premultiplied light of pixels to compare, shape (rows, columns, 4)."""
+        return self._codes(self.stored(rows, columns))
+
+    def codes_of_runs(self, rows: NDArray[np.int64], starts: NDArray[np.int64], length: int) -> Codes:
+        """The same of many parts, in whose rows, shape (parts, rows), runs of `length` begin, shape (parts, runs).
+
+        Shape (parts, rows, runs · length, 4).
+        """
+        runs = sliding_window_view(_words(self._pixels), length, axis=1)[rows[:, :, None], starts[:, None]]
+        return self._codes(self._laid(runs.reshape(*rows.shape, -1, 1).view(np.uint8)))
+
+    def _codes(self, stored: Pixels) -> Codes:
         return stored if self.opaque else self._whole(stored)
 
     def _whole(self, stored: Pixels) -> NDArray[np.uint16]:

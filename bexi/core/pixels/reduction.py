@@ -85,13 +85,13 @@ class _Icon:
         column, reduced from there as from the pixels, and to the ends of each row of the level.
         """
         rows, columns = self.level.cells(self.down.axis), self.level.cells(self.across.axis)
-        every, white = slice(0, self.size), FINE / WHOLE
-        down = self.down.on(self.level, every, rows)
-        total = _fine_rows(down, cells[rows, columns] * white) @ self.across.on(self.level, every, columns).T
+        every = slice(0, self.size)
+        down = self.down.on(self.level, every, rows) * (FINE / WHOLE)
+        total = _fine_rows(down, cells[rows, columns]) @ self.across.on(self.level, every, columns).T
         for end in self.level.ends(self.across.axis) or ():
             if end.start < end.stop:
                 outputs = self.across.using(end)
-                light = level[rows, 4 * end.start : 4 * end.stop].astype(np.float64) * white
+                light = level[rows, 4 * end.start : 4 * end.stop].astype(np.float64)
                 total[:, :, outputs] += _fine_rows(down, light) @ self.across.left_to(self.level, outputs, end).T
         across = self.across.direct(every, self.across.axis.inside).T
         for band in self.ends:
@@ -109,8 +109,9 @@ class _Icon:
 
 def _fine_rows(weights: Weights, light: NDArray[np.float64]) -> NDArray[np.float64]:
     """Rows made of light whose rows are pixels side by side: whole fine light of shape (outputs, 4, columns)."""
-    made = np.rint(weights @ light.reshape(len(light), -1) / ONE)
-    return made.reshape(len(weights), -1, 4).swapaxes(1, 2)
+    made = weights @ light.reshape(len(light), -1)
+    made *= 1 / ONE
+    return np.rint(made, out=made).reshape(len(weights), -1, 4).swapaxes(1, 2)
 
 
 def _level_for(axis: Axis) -> Level:
