@@ -106,7 +106,7 @@ def _set_size(root: Element, limits: Limits) -> None:
         root.set("style", ";".join(said for said in style.split(";") if not said.startswith("overflow")))
 
 
-@lru_cache(maxsize=24)  # purposes share it, and a ladder is built as it was seen; at most 1 MB each up to 512 px
+@lru_cache(maxsize=24)  # purposes share it, and a ladder is built as it was seen; 1 MB each at 512 px, at most 4
 def render(vector: Vector, left: int, top: int, side: int, size: int) -> Pixels:
     """The square `(left, top, side)` over a vector picture drawn at `size` pixels: shape (size, size, 4), read-only."""
     within = min(left, top) >= 0 and left + side <= vector.width and top + side <= vector.height

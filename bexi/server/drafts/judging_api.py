@@ -119,12 +119,12 @@ class MarksOut(Schema):
     def of(cls, marks: Marks) -> "MarksOut":
         """Marks as the API tells them."""
         lines = [LineOut(left=one.left, top=one.top, right=one.right, bottom=one.bottom) for one in marks.lettering]
-        vanishing = {name: _places(places) for name, places in marks.vanishing.items()}
-        return cls(strokes=_places(marks.strokes), gaps=_places(marks.gaps), lettering=lines, vanishing=vanishing)
+        vanishing = {name: _spots(spots) for name, spots in marks.vanishing.items()}
+        return cls(strokes=_spots(marks.strokes), gaps=_spots(marks.gaps), lettering=lines, vanishing=vanishing)
 
 
-def _places(places: tuple[Spot, ...]) -> list[SpotOut]:
-    return [SpotOut(x=one.x, y=one.y, px=one.px) for one in places]
+def _spots(spots: tuple[Spot, ...]) -> list[SpotOut]:
+    return [SpotOut(x=one.x, y=one.y, px=one.px) for one in spots]
 
 
 class OfferPictureOut(Schema):

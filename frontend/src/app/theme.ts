@@ -34,7 +34,7 @@ export function themeFor(mode: Mode): ThemeConfig {
       colorBorderSecondary: palette.line,
       boxShadow: "none",
       boxShadowTertiary: "none",
-      // A list whose appearing is cut short by style alone may never be told that it has appeared.
+      // Where app.css takes all transitions away, nobody may wait for the end of one.
       motion: !matchMedia("(prefers-reduced-motion: reduce)").matches,
       motionDurationMid: "0.1s",
       motionDurationSlow: "0.15s",

@@ -38,7 +38,7 @@ function draw(
   const scale = size / frame.side;
   pen.reset();
   pen.imageSmoothingQuality = "high";
-  const below = ground ? ground : opaque ? framing.home_ground : undefined;
+  const below = ground ?? (opaque ? framing.home_ground : undefined);
   if (below) {
     pen.fillStyle = below;
     pen.fillRect(0, 0, size, size);
