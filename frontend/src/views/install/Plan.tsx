@@ -95,7 +95,7 @@ function Steps({ steps, planningId, secret, firstOpen = false }: StepsProps) {
               />
             ) : (
               <>
-                <div className={styles.step}>
+                <div className={shared.line}>
                   <StepLine step={step} />
                 </div>
                 <Notes step={step} />
@@ -120,7 +120,7 @@ function TextFile({ step, planningId, secret, atOnce }: TextProps) {
   return (
     <>
       <details open={atOnce} onToggle={(event) => setOpen(event.currentTarget.open)}>
-        <summary className={styles.step}>
+        <summary className={`${shared.line} ${styles.step}`}>
           <StepLine step={step} />
         </summary>
         {step.page && <Notes step={step} />}

@@ -17,7 +17,7 @@ export function ThereAlready({ found }: { found: Found[] }) {
       <ul className={shared.steps}>
         {found.map((one) => (
           <li key={`${one.path} ${one.kind} ${one.evidence}`}>
-            <div className={styles.has}>
+            <div className={`${shared.line} ${styles.has}`}>
               {one.path ? <code>{one.path}</code> : <span>{pages(one.pages)}</span>}
               <span>
                 {one.kind && `${one.kind} on ${pages(one.pages)}: `}
