@@ -2,20 +2,23 @@
 
 import os
 import random
+import socket
 import statistics
 import subprocess
 import sys
 import tempfile
+import threading
 import time
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from dataclasses import dataclass
 from typing import Any
 
 import httpx
 
 CLIENTS = 50
+SLOW = 24
 _REQUESTS_OF_EACH = 12
 _THINKING = 3.0
 """Seconds between the requests of one client."""
@@ -26,19 +29,58 @@ def rows() -> Iterator[tuple[str, float, str]]:
     """The 95th percentile of the waiting over the median of the same requests one by one, and how many failed."""
     with _demo() as address, httpx.Client(base_url=address, trust_env=False, timeout=120) as client:
         draft = client.get("/api/sites/1/draft").json()
-        requests = [Request.drawn(draft, random.Random(seed)) for seed in range(CLIENTS * _REQUESTS_OF_EACH)]
-        for request in requests[:20]:  # what the first one imports and keeps is no matter of many
-            request.sent_by(client)
+        drawn = [Request.drawn(draft, random.Random(seed)) for seed in range(3 * CLIENTS * _REQUESTS_OF_EACH)]
+        warming, requests, others = drawn[::3], drawn[1::3], drawn[2::3]
+        _together(address, warming)  # what each web process imports and keeps at first is no matter of many
         alone = [request.sent_by(client) for request in requests[: 2 * CLIENTS]]
         together = _together(address, requests)
+        with _slow(address):
+            beside = _together(address, others)
     median = statistics.median(taken for taken, _ in alone)
     yield (
         f"{CLIENTS} clients, p95",
-        statistics.quantiles((taken for taken, _ in together), n=20)[-1] / median,
+        _p95(together) / median,
         ("at most 12 times the median one by one"),
     )
     yield "  median", statistics.median(taken for taken, _ in together) / median, ""
-    yield "  requests that failed", sum(not well for _, well in alone + together), "none"
+    yield (
+        f"  p95 beside {SLOW} that send half a request, over that without",
+        _p95(beside) / _p95(together),
+        "at most 1.5",
+    )
+    yield "  requests that failed", sum(not well for _, well in alone + together + beside), "none"
+
+
+def _p95(answered: list[tuple[float, bool]]) -> float:
+    return statistics.quantiles((taken for taken, _ in answered), n=20)[-1]
+
+
+@contextmanager
+def _slow(address: str) -> Iterator[None]:
+    """Clients that send half of a header or of a body, and begin anew when they are ended."""
+    over = threading.Event()
+    halves = (
+        b"GET / HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Half:",
+        b"POST /api/sites HTTP/1.1\r\nContent-Length: 999\r\n\r\n{",
+    )
+    url = httpx.URL(address)
+
+    def send(number: int) -> None:
+        while not over.is_set():
+            with suppress(OSError), socket.create_connection((url.host, url.port or 80)) as connection:
+                connection.sendall(halves[number % 2])
+                while not over.wait(0.5):
+                    connection.sendall(b"x")
+
+    threads = [threading.Thread(target=send, args=(number,)) for number in range(SLOW)]
+    for thread in threads:
+        thread.start()
+    try:
+        yield
+    finally:
+        over.set()
+        for thread in threads:
+            thread.join()
 
 
 @dataclass(frozen=True)

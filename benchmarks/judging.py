@@ -5,12 +5,14 @@ from collections.abc import Iterator
 
 from PIL import Image
 
+from benchmarks.icons import imagemagick
 from benchmarks.timing import median
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.vector import check, render_whole
 from bexi.core.framing.compose import compose
 from bexi.core.framing.frame import Frame, whole_artwork
+from bexi.core.framing.hand.drawn import BY_HAND
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.iconset.build import build
@@ -19,7 +21,7 @@ from bexi.core.iconset.encode import Job, encode
 from bexi.core.iconset.plan import READY_MADE
 from bexi.core.judging.groups import groups_of
 from bexi.core.judging.judge import judge
-from bexi.core.judging.proposals import propose
+from bexi.core.judging.proposals import candidates, judged_in_turn, propose
 from bexi.core.judging.ways_out import Source
 from bexi.server.demo.artwork import ferry_lockup
 
@@ -35,6 +37,12 @@ def rows() -> Iterator[tuple[str, float, str]]:
         proposing, building = median(lambda data=data: _propose(data)), median(lambda data=data: _build(data))  # type: ignore[misc]
         yield f"proposals over a short build, {side} px", proposing / building, "at most 1 from 1024 px"
         yield f"proposals over decoding, {side} px", proposing / decoding, "at most 5 from 4096 px"
+        twelve = imagemagick(data)
+        first = median(lambda data=data: _propose_first(data))  # type: ignore[misc]
+        yield f"first proposal over ImageMagick's twelve icons, {side} px", first / twelve, "at most 0.3 from 1024 px"
+        yield f"proposals over ImageMagick's twelve icons, {side} px", proposing / twelve, "at most 0.8 from 1024 px"
+    by_hand = _ladder_of(BY_HAND) / _ladder_of(())
+    yield "small rungs by hand over plain ones, 1024 px", by_hand, "at most 3"
 
 
 def _png(side: int) -> bytes:
@@ -63,6 +71,24 @@ def _judged_ladder(data: bytes) -> float:
 def _propose(data: bytes) -> None:
     _, picture = take_in(data)
     propose(Source(picture, groups_of(picture)))
+
+
+def _propose_first(data: bytes) -> None:
+    _, picture = take_in(data)
+    next(judged_in_turn(candidates(Source(picture, groups_of(picture)))))
+
+
+def _ladder_of(by_hand: tuple[int, ...]) -> float:
+    """Seconds of the four small rungs, each time with another frame."""
+    _, picture = take_in(_png(1024))
+    frames = iter(range(10_000))
+
+    def ladder() -> None:
+        framing = Framing(Frame(next(frames), 0, picture.width // 2), by_hand=by_hand)
+        for size, icon in zip(BY_HAND, compose(picture, framing, Purpose.TAB, BY_HAND), strict=True):
+            encode(Job(tab_icon(size), [icon]))
+
+    return median(ladder)
 
 
 def _build(data: bytes) -> None:

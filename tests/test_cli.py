@@ -1,7 +1,7 @@
 import json
 import tempfile
 from pathlib import Path
-from unittest import TestCase
+from unittest import TestCase, mock
 
 from PIL import Image
 from typer.testing import CliRunner
@@ -10,6 +10,12 @@ from bexi.cli import app
 from bexi.server.demo.artwork import ferry_lockup
 from tests.core.judging.logos import WORDS_ALONE
 from tests.pictures import BLUE_DISC, decoded, encoded
+
+HAIR = (
+    b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 512 512">'
+    b'<circle cx="256" cy="256" r="240" fill="none" stroke="#777" stroke-width="2"/></svg>'
+)
+"""A line too thin to be seen at any size."""
 
 
 class CommandTestCase(TestCase):
@@ -66,8 +72,9 @@ class CommandTests(CommandTestCase):
     def test_draw_letters_and_symbol(self):
         for arguments in (("letters", "MF", "--plate", "disc"), ("symbol", "anchor", "--stroke", "3")):
             out = self.folder / "drawn.svg"
-            result = self.run_bexi("draw", *arguments, "--out", out, "--ink", "#aa1122")
+            result = self.run_bexi("draw", *arguments, "--out", out, "--ink", "#aa1122", "--replace", "--json")
             self.assertEqual(result.exit_code, 0, result.output)
+            self.assertEqual(json.loads(result.stdout), {"file": str(out), "bytes": out.stat().st_size})
             self.assertIn("#aa1122", out.read_text())
             self.assertEqual(self.run_bexi("facts", out).exit_code, 0)
 
@@ -174,6 +181,36 @@ class JudgeTests(CommandTestCase):
         self.assertIn("16 px  well", told.stdout)
         self.assertEqual(self.run_bexi("judge", self.lockup, "--ground", "sky").exit_code, 2)
 
+    def test_fit_takes_the_best_proposal(self):
+        out, whole = self.folder / "best.png", self.folder / "whole.png"
+        self.assertEqual(self.run_bexi("fit", self.lockup, "--size", 32, "--out", out, "--propose").exit_code, 0)
+        self.assertEqual(self.run_bexi("fit", self.lockup, "--size", 32, "--out", whole).exit_code, 0)
+        seen = [int((decoded(file.read_bytes())[..., 3] > 127).sum()) for file in (out, whole)]
+        self.assertGreater(seen[0], 2 * seen[1])  # the emblem fills the square, the words beside it do not
+        again = self.run_bexi("fit", self.lockup, "--size", 32, "--out", out, "--propose", "--frame", "0,0,9")
+        self.assertEqual(again.exit_code, 2)
+
+    def test_small_icons_are_by_hand_unless_they_shall_be_plain(self):
+        frame = ("--frame", "27,27,566")
+        icons, recipes = [], []
+        for folder, plain in (("hand", ()), ("plain", ("--plain",))):
+            out = self.folder / folder
+            self.assertEqual(self.run_bexi("build", self.lockup, "--out", out, *frame, *plain).exit_code, 0)
+            icons.append((out / "icon-32.png").read_bytes())
+            recipes.append(json.loads((out / "recipe.json").read_text())["recipe"]["framing"]["by_hand_px"])
+            one = self.folder / f"{folder}.png"
+            self.assertEqual(self.run_bexi("fit", self.lockup, "--size", 32, "--out", one, *frame, *plain).exit_code, 0)
+            self.assertTrue((decoded(one.read_bytes()) == decoded(icons[-1])).all())
+        self.assertNotEqual(*icons)
+        self.assertEqual(recipes, [[16, 24, 32, 48], []])
+        judged = self.run_bexi("judge", self.lockup, *frame, "--size", 16, "--plain", "--json")
+        self.assertEqual(judged.exit_code, 0, judged.output)
+
+    def test_judge_draws_its_stages(self):
+        told = self.run_bexi("judge", self.lockup, "--size", 16, "--stages", self.folder / "stages")
+        self.assertEqual(told.exit_code, 0, told.output)
+        self.assertEqual(len(list((self.folder / "stages").glob("*.png"))), 6)
+
     def test_propose(self):
         result = self.run_bexi("propose", self.lockup, "--json")
         first = json.loads(result.stdout)["proposals"][0]
@@ -195,11 +232,82 @@ class JudgeTests(CommandTestCase):
         twice = self.run_bexi("build", self.lockup, "--out", out, "--propose", "--frame", "0,0,9")
         self.assertEqual(twice.exit_code, 2)
 
-    def test_build_from_words_alone_writes_the_letters_it_drew(self):
-        sign, out = self.folder / "sign.svg", self.folder / "icons"
+    def test_a_file_s_name_is_no_site_s_name(self):
+        sign = self.folder / "0 quay.svg"
         sign.write_bytes(WORDS_ALONE)
+        self.assertTrue(self.run_bexi("propose", sign).stdout.startswith("first letter on a plate: "))
+        sign.write_bytes(HAIR)
+        unnamed = self.run_bexi("propose", sign)
+        self.assertNotIn("letters", unnamed.stdout)
+        self.assertIn("--name", unnamed.stderr)
+        named = self.run_bexi("propose", sign, "--name", "Quayside Books")
+        self.assertTrue(named.stdout.startswith("letters"), named.stdout)
+        self.assertNotIn("--name", named.stderr)
+
+    def test_build_where_nothing_else_is_told_writes_the_letters_it_drew(self):
+        sign, out = self.folder / "sign.svg", self.folder / "icons"
+        sign.write_bytes(HAIR)
         built = self.run_bexi("build", sign, "--out", out, "--plan", "short", "--propose", "--name", "Quayside Books")
         self.assertEqual(built.exit_code, 0, built.output)
         again = self.run_bexi("build", out / "recipe.json", "--out", self.folder / "again")
         self.assertEqual(again.exit_code, 0, again.output)
         self.assertEqual((out / "favicon.ico").read_bytes(), (self.folder / "again/favicon.ico").read_bytes())
+
+
+class KeepingTests(CommandTestCase):
+    """What is the person's stays, unless they say otherwise."""
+
+    def refused(self, *arguments: object, sentence: str) -> None:
+        before = {path: path.read_bytes() for path in self.folder.rglob("*") if path.is_file()}
+        result = self.run_bexi(*arguments)
+        self.assertEqual(result.exit_code, 2, result.output)
+        self.assertIn(sentence, result.stderr)
+        now = {path: path.read_bytes() for path in self.folder.rglob("*") if path.is_file()}
+        self.assertEqual(now, before)
+
+    def test_the_picture_being_read_is_never_replaced(self):
+        own = self.folder / "icon.svg"
+        own.write_bytes(self.picture.read_bytes() + b"<!-- mine -->")
+        for more in ((), ("--replace",)):
+            self.refused("build", own, "--out", self.folder, *more, sentence="is being read")
+            self.refused("fit", own, "--out", own, "--size", "32", *more, sentence="is being read")
+        self.assertEqual(self.run_bexi("build", own, "--out", self.folder / "icons").exit_code, 0)
+        (self.folder / "icons/recipe.json").replace(self.folder / "recipe.json")
+        self.refused("build", self.folder / "recipe.json", "--out", self.folder, "--replace", sentence="is being read")
+
+    def test_files_that_no_build_has_written_are_only_replaced_when_asked_for(self):
+        out = self.folder / "icons"
+        out.mkdir()
+        (out / "favicon.ico").write_bytes(b"mine")
+        self.refused("build", self.picture, "--out", out, sentence="1 file that Bexi did not write: favicon.ico")
+        self.refused("fit", self.picture, "--out", out / "favicon.ico", "--size", "32", sentence="--replace")
+        with mock.patch("bexi.cli.keeping.is_at_terminal", return_value=True):
+            no = self.run_bexi("build", self.picture, "--out", out, answer="n\n")
+            self.assertEqual((no.exit_code, (out / "favicon.ico").read_bytes()), (2, b"mine"))
+            none = self.run_bexi("build", self.picture, "--out", out)
+            self.assertEqual((none.exit_code, "Aborted" in none.output), (2, False))
+            yes = self.run_bexi("build", self.picture, "--out", out, answer="y\n")
+        self.assertEqual((yes.exit_code, (out / "favicon.ico").read_bytes()[:4]), (0, b"\0\0\1\0"))
+        again = self.run_bexi("build", self.picture, "--out", out, "--ground", "#ffeecc")
+        self.assertEqual(again.exit_code, 0, again.output)  # all of it is ours
+
+    def test_a_recipe_that_was_tuned_by_hand_stays(self):
+        out = self.folder / "icons"
+        self.run_bexi("build", self.picture, "--out", out)
+        tuned = (out / "recipe.json").read_text().replace('"site"', '"site" ')
+        (out / "recipe.json").write_text(tuned)
+        self.refused("build", self.picture, "--out", out, "--ground", "#ffeecc", sentence="recipe.json")
+        replaced = self.run_bexi("build", self.picture, "--out", out, "--ground", "#ffeecc", "--replace")
+        self.assertEqual(replaced.exit_code, 0, replaced.output)
+
+    def test_verdicts_come_with_the_json(self):
+        told = json.loads(self.run_bexi("build", self.picture, "--out", self.folder / "a", "--judge", "--json").stdout)
+        self.assertEqual({one["size"] for one in told["verdicts"]} & {16, 180}, {16, 180})
+        self.assertNotIn(
+            "verdicts", json.loads(self.run_bexi("build", self.picture, "--out", self.folder / "a", "--json").stdout)
+        )
+
+    def test_a_member_of_the_manifest_without_a_value_is_refused(self):
+        self.refused(
+            "build", self.picture, "--out", self.folder / "a", "--manifest", "display", sentence="says no value"
+        )

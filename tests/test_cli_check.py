@@ -1,9 +1,11 @@
 """`bexi check` and `bexi visit` against the stand-in host."""
 
 import json
+from unittest import mock
 
 from bexi.standin.host import LOOPBACK, PORTS, running
 from bexi.standin.sites import reset
+from bexi.web.visiting import visiting
 from tests.pictures import plain_png
 from tests.ports import free_port_range
 from tests.test_cli import CommandTestCase
@@ -67,12 +69,18 @@ class CheckCommandTests(CommandTestCase):
             (("http://127.0.0.1:9/",), "cannot be looked at"),
             (("ftp://merrowmouth.example/",), "cannot be looked at"),
             ((self.address(1), "--clock", "soon"), "+7d"),
-            ((self.address(1), "--installed", self.folder / "none.txt" / "x"), "All"),
+            ((self.address(1), "--installed", self.folder / "none.txt" / "x"), "There is no folder"),
+            ((self.address(1), "--installed", self.folder / "empty"), "no file of an icon set"),
+            ((self.address(1), "--installed", self.folder / "foreign"), "no file of an icon set"),
         ):
-            result = self.run_bexi("check", *arguments)
-            if sentence == "All":  # an empty folder holds nothing that should be served
-                self.assertEqual(result.exit_code, 1, result.output)
-                continue
+            for name, files in (("empty", ()), ("foreign", ("notes.txt",))):
+                (self.folder / name).mkdir(exist_ok=True)
+                for file in files:
+                    (self.folder / name / file).write_text("mine")
+            with mock.patch("bexi.cli.check.visiting", wraps=visiting) as visited:
+                result = self.run_bexi("check", *arguments)
+            self.assertEqual(visited.called, "cannot be looked at" in sentence)  # nothing is asked in vain
+            self.assertNotRegex(result.stderr, r"Error|\.\.$")
             self.assertEqual(result.exit_code, 2, result.output)
             self.assertIn(sentence, result.stderr)
 
@@ -108,3 +116,4 @@ class CheckCommandTests(CommandTestCase):
         nothing = self.run_bexi("start", f"http://{LOOPBACK}:{free_port_range(1)}/", "--out", out)
         self.assertEqual(nothing.exit_code, 2)
         self.assertIn("cannot be looked at", nothing.stderr)
+        self.assertNotIn("..", nothing.stderr)

@@ -6,9 +6,8 @@ from pathlib import Path
 from unittest import mock
 
 from bexi.cli.journal import JournalOnDisk
-from bexi.core.errors import InstallRefused
 from bexi.standin.account import PASSWORD, USER
-from bexi.standin.host import LOOPBACK, PORTS, SFTP_OFFSET, running
+from bexi.standin.host import FTP_OFFSET, LOOPBACK, PORTS, SFTP_OFFSET, running
 from bexi.standin.sites import reset
 from tests.ports import free_port_range
 from tests.test_cli import CommandTestCase
@@ -102,7 +101,7 @@ class InstallCommandTests(CommandTestCase):
         with mock.patch("typer.confirm", agreed):
             result = self.run_bexi("install", self.icons, "--to", self.site)
         self.assertEqual(result.exit_code, 2)
-        self.assertIn("New since the plan was made: later.html. Nothing was touched.", result.stderr)
+        self.assertIn("New since the plan was made: later.html. Nothing has been changed.", result.stderr)
         self.assertEqual((self.site / "favicon.ico").read_bytes(), b"old")
         self.assertEqual(self.run_bexi("install", self.icons, "--to", self.site, "--yes").exit_code, 0)
 
@@ -126,8 +125,7 @@ class InstallCommandTests(CommandTestCase):
         result = self.run_bexi("undo", "--to", self.site, "--yes")
         self.assertEqual(result.exit_code, 2)
         self.assertIn("index.html was changed since", result.stderr)
-        with self.assertRaises(InstallRefused):
-            JournalOnDisk(str(self.site), fresh=True)
+        self.assertTrue(JournalOnDisk(str(self.site)).must_have_latest().is_done)
 
     def test_answering_no_to_undo_leaves_everything(self):
         self.run_bexi("install", self.icons, "--to", self.site, "--yes")
@@ -135,7 +133,7 @@ class InstallCommandTests(CommandTestCase):
         for command in (("undo",), ("install", self.icons, "--stamped")):
             said_no = self.run_bexi(*command, "--to", self.site, answer="n\n")
             self.assertEqual((said_no.exit_code, self.files()), (1, installed))
-            self.assertIn("Nothing was touched.", said_no.stderr)
+            self.assertIn("Nothing has been changed.", said_no.stderr)
             self.assertNotIn("Undone", said_no.stdout)
         self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes").exit_code, 0)
         self.assertEqual(self.files(), self.first)
@@ -176,7 +174,7 @@ class InstallCommandTests(CommandTestCase):
         self.assertEqual(self.run_bexi("install", self.icons, "--to", self.site, "--yes").exit_code, 0)
 
     def test_two_at_once_on_one_place(self):
-        journal = JournalOnDisk(str(self.site), fresh=True)
+        journal = JournalOnDisk(str(self.site))
         with journal.stopped_by_ctrl_c():
             result = self.run_bexi("install", self.icons, "--to", self.site, "--yes")
         self.assertEqual((result.exit_code, self.files()), (2, self.first))
@@ -203,7 +201,7 @@ class InstallCommandTests(CommandTestCase):
         to = f"sftp://{USER}@{LOOPBACK}:{port + SFTP_OFFSET}/log"
         self.enterContext(mock.patch.dict(os.environ, {"BEXI_SECRET": PASSWORD}))
         unknown = self.run_bexi("install", self.icons, "--to", to, "--yes")
-        self.assertEqual(unknown.exit_code, 1 if "Aborted" in unknown.output else 2, unknown.output)
+        self.assertEqual((unknown.exit_code, "Aborted" in unknown.output), (4, False), unknown.output)
         fingerprint = unknown.stderr.split("Its key is ")[1].split(";")[0]
         self.enterContext(mock.patch.dict(os.environ, {"BEXI_TRUST": fingerprint}))
         done = self.run_bexi("install", self.icons, "--to", to, "--yes")
@@ -211,3 +209,79 @@ class InstallCommandTests(CommandTestCase):
         self.assertNotEqual(self.files(served / "log"), before)
         self.assertEqual(self.run_bexi("undo", "--to", to, "--yes").exit_code, 0)
         self.assertEqual(self.files(served / "log"), before)
+
+    def test_history_is_as_deep_as_there_were_installations(self):
+        self.run_bexi("install", self.icons, "--to", self.site, "--yes")
+        once = self.files()
+        planned = self.run_bexi("install", self.icons, "--to", self.site, "--stamped", "--plan")
+        self.assertIn("An earlier installation stands there.", planned.stderr)
+        self.assertEqual(self.run_bexi("install", self.icons, "--to", self.site, "--stamped", "--yes").exit_code, 0)
+        for state in (once, self.first):
+            self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes").exit_code, 0)
+            self.assertEqual(self.files(), state)
+        self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes").exit_code, 2)
+
+    def test_a_torn_last_line_is_passed_over_and_said(self):
+        self.run_bexi("install", self.icons, "--to", self.site, "--yes")
+        (journal,) = (self.folder / "state/bexi").glob("*/0001.jsonl")
+        lines = journal.read_bytes().splitlines(keepends=True)
+        journal.write_bytes(b"".join(lines[:-1]) + lines[0][:30])
+        refused = self.run_bexi("install", self.icons, "--to", self.site, "--yes", "--stamped")
+        self.assertEqual((refused.exit_code, "interrupted" in refused.stderr), (2, True), refused.output)
+        undone = self.run_bexi("undo", "--to", self.site, "--yes")
+        self.assertEqual((undone.exit_code, self.files()), (0, self.first), undone.output)
+        self.assertIn("is torn", undone.stderr)
+
+    def test_a_damaged_line_in_the_middle_is_refused(self):
+        self.run_bexi("install", self.icons, "--to", self.site, "--yes")
+        (journal,) = (self.folder / "state/bexi").glob("*/0001.jsonl")
+        journal.write_bytes(b"{\n" + journal.read_bytes())
+        refused = self.run_bexi("undo", "--to", self.site, "--yes")
+        self.assertEqual((refused.exit_code, "is damaged" in refused.stderr), (2, True), refused.output)
+
+    def test_a_place_has_one_journal_however_it_is_written(self):
+        written = ("sftp://u@HOST.example/www", "sftp://u@host.example:22/www/", "sftp://u@host.example:22/www")
+        self.assertEqual(len({JournalOnDisk(to)._folder for to in written}), 1)
+        others = ("sftp://u@host.example:23/www", "ftps://u@host.example/www", "sftp://v@host.example/www")
+        self.assertEqual(len({JournalOnDisk(to)._folder for to in (written[0], *others)}), 4)
+        self.assertEqual(JournalOnDisk(f"{self.site}/.")._folder, JournalOnDisk(str(self.site))._folder)
+
+    def test_a_journal_of_an_earlier_bexi_is_taken_over(self):
+        self.run_bexi("install", self.icons, "--to", self.site, "--yes")
+        (journal,) = (self.folder / "state/bexi").glob("*/0001.jsonl")
+        steps = [line for line in journal.read_bytes().splitlines(keepends=True) if b"ended" not in line]
+        journal.with_name("steps.jsonl").write_bytes(b"".join(steps))
+        journal.unlink()
+        self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes").exit_code, 0)
+        self.assertEqual(self.files(), self.first)
+
+    def test_keys_that_were_agreed_to_are_kept_and_another_one_is_told_apart_from_a_new_one(self):
+        served, port = self.folder / "sites", free_port_range(PORTS)
+        reset(served)
+        self.enterContext(running(served, port))
+        self.enterContext(mock.patch.dict(os.environ, {"BEXI_SECRET": PASSWORD}))
+        for kind, offset in (("sftp", SFTP_OFFSET), ("ftps", FTP_OFFSET)):
+            plan = ("install", self.icons, "--to", f"{kind}://{USER}@{LOOPBACK}:{port + offset}/log", "--plan")
+            no = self.run_bexi(*plan, answer="n\n")
+            self.assertEqual((no.exit_code, "is new to Bexi" in no.stderr), (4, True), no.output)
+            self.assertEqual(self.run_bexi(*plan, answer="y\n").exit_code, 1)
+            self.assertEqual(self.run_bexi(*plan).exit_code, 1)  # asked once
+            known = self.folder / "state/bexi/known_hosts"
+            self.assertEqual(known.stat().st_mode & 0o077, 0)
+            lines = known.read_text()
+            kept = lines.splitlines()[-1]
+            self.assertTrue(kept.startswith(f"[{LOOPBACK}]:{port + offset} "))
+            known.write_text(f"{kept.rpartition(' ')[0]} AAAA\n")
+            other = self.run_bexi(*plan)
+            self.assertEqual((other.exit_code, "another key than before" in other.stderr), (4, True), other.output)
+            with mock.patch.dict(os.environ, {"BEXI_TRUST": "SHA256:none"}):
+                named = self.run_bexi(*plan)
+            self.assertEqual((named.exit_code, "not the one that BEXI_TRUST names" in named.stderr), (4, True))
+            known.write_text(lines)
+
+    def test_nothing_that_waits_for_a_person_ends_in_aborted(self):
+        result = self.run_bexi("install", self.icons, "--to", "sftp://u@127.0.0.1:9/x")
+        self.assertEqual((result.exit_code, "Aborted" in result.output), (2, False), result.output)
+        self.assertIn("Set BEXI_SECRET", result.stderr)
+        result = self.run_bexi("install", self.icons, "--to", self.site)
+        self.assertEqual((result.exit_code, "Aborted" in result.output), (1, False), result.output)

@@ -12,7 +12,7 @@ _COMMANDS = {
     "build": ("bexi.cli.build:build_command", "Build the icon set of PICTURE, or of a recipe file, into a folder."),
     "serve": ("bexi.server.serve:serve_command", "Start Bexi: web server, worker and database, on this machine."),
     "demo": ("bexi.server.demo.run:demo_command", "Start Bexi with invented sites on a stand-in host."),
-    "work": ("bexi.server.serve:work_command", "Start one more worker beside those of `bexi serve`."),
+    "work": ("bexi.server.serve:work_command", "Start more workers beside those of `bexi serve`."),
     "user": ("bexi.server.user:app", "Say who may use Bexi: add, list, password, remove."),
     "key": ("bexi.server.user:key_command", "Print a fresh key to seal kept secrets with."),
     "backup": ("bexi.server.backup:backup_command", "Write all data but the keys into one file."),

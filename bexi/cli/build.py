@@ -8,23 +8,32 @@ import sys
 from collections.abc import Sequence
 from contextlib import closing
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from bexi.cli.sources import WHITE_GROUND, FrameOption, GroundOption, HomeGroundOption, SourceArgument, source_of
-from bexi.cli.speaking import JsonOption, fail, read, refusals, write_all
-from bexi.cli.taking_in import taken_in
-from bexi.core.artwork.treatment import AS_IT_IS
+from bexi.cli.keeping import ReplaceOption, write_all
+from bexi.cli.sources import (
+    WHITE_GROUND,
+    FrameOption,
+    GroundOption,
+    HomeGroundOption,
+    PlainOption,
+    SourceArgument,
+    source_of,
+)
+from bexi.cli.speaking import JsonOption, fail, refusals
 from bexi.core.errors import PlanRefused
-from bexi.core.framing.recipe import Recipe, parse_ground
+from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.build import BuiltSet, Pictures, build
 from bexi.core.iconset.installed_app import InstalledApp
-from bexi.core.iconset.plan import READY_MADE, RECOMMENDED, Plan
+from bexi.core.iconset.plan import READY_MADE, Plan
 from bexi.core.iconset.processes import Processes
-from bexi.core.iconset.recipe_file import MAIN, NAME, ArtworkFile, RecipeFile
-from bexi.core.pixels.colour import Colour
+from bexi.core.iconset.recipe_file import NAME
 from bexi.core.sitehead.snippet import HeadLines
+
+if TYPE_CHECKING:
+    from bexi.core.iconset.judged import JudgedIcon
 
 LOST = 3
 
@@ -41,6 +50,7 @@ def build_command(
     frame: FrameOption = None,
     ground: GroundOption = "clear",
     home_ground: HomeGroundOption = WHITE_GROUND,
+    plain: PlainOption = False,
     base: Annotated[
         str | None, typer.Option(help="Where pages find the files: /, a path, an address, or empty.")
     ] = None,
@@ -56,14 +66,18 @@ def build_command(
     take_best: Annotated[
         bool, typer.Option("--propose", help="Frame PICTURE as `bexi propose` says first, instead of --frame.")
     ] = False,
+    replace: ReplaceOption = False,
     as_json: JsonOption = False,
 ) -> None:
     """Build the icon set of PICTURE, or of a recipe file, into a folder."""
     with refusals():
         if take_best:
-            held, pictures, drawn = _best_of(source, frame, ground, home_ground, name)
+            from bexi.cli.proposing import best_of  # on demand, for judging needs scipy, which takes its time
+
+            held, pictures, drawn = best_of(source, frame, ground, home_ground, name)
         else:
             (held, pictures), drawn = source_of(source, frame, ground, home_ground), {}
+        held = held.plain if plain else held
         chosen = _plan(plan) if plan else held.plan
         chosen.must_hold(only or ())
         addresses = dataclasses.replace(
@@ -72,22 +86,35 @@ def build_command(
             stamped=stamped or chosen.addresses.stamped,
         )
         chosen = dataclasses.replace(chosen, addresses=addresses, app=_app(chosen, manifest or []))
-        if judge:
-            _refuse_lost(pictures, held.recipe, chosen)
+        judged = _judged(pictures, held.recipe, chosen, as_json) if judge else []
         with closing(Processes(os.cpu_count() or 1)) as processes:
             built = build(pictures, held.recipe, chosen, name or held.site_name, each=processes.each)
         if only:
             built = built.only(only)
-    kept = dataclasses.replace(held, plan=chosen, site_name=name or held.site_name, colour=built.colour)
     written = {file.name: file.data for file in built.files} | drawn
-    if source.resolve() != (out / NAME).resolve():  # what somebody wrote is not written over
+    kept = dataclasses.replace(
+        held,
+        plan=chosen,
+        site_name=name or held.site_name,
+        colour=built.colour,
+        written={name: hashlib.sha256(data).hexdigest() for name, data in written.items()},
+    )
+    if source.resolve() != (out / NAME).resolve():  # what is being read is not written over
         written[NAME] = kept.as_bytes()
-    write_all(out, written)
+    sources = [] if drawn else [source.parent / one.file for one in held.sources.values()]
+    write_all(out, written, [source, *sources], replace)
     lines = HeadLines(built.files, addresses, built.colour).lines()
     if as_json:
         print(
             json.dumps(
-                {"recipe": held.recipe.as_json(), "plan": chosen.as_json(), **_listed(built), "head": lines}, indent=2
+                {
+                    "recipe": held.recipe.as_json(),
+                    "plan": chosen.as_json(),
+                    **_listed(built),
+                    "head": lines,
+                    **({"verdicts": [one.as_json() for one in judged]} if judge else {}),
+                },
+                indent=2,
             )
         )
         return
@@ -99,32 +126,8 @@ def build_command(
     print("\n".join(lines))
 
 
-def _best_of(
-    source: Path, frame: str | None, ground: str, home_ground: str, name: str | None
-) -> tuple[RecipeFile, Pictures, dict[str, bytes]]:
-    """The recipe that is proposed first for a picture, on grounds if they are asked for, and files drawn for it."""
-    from bexi.cli.judge import proposed  # on demand, as above
-    from bexi.core.judging.groups import groups_of
-    from bexi.core.judging.ways_out import Source
-
-    if frame or source.suffix == ".json":
-        fail("--propose frames a picture by itself. Give it a PICTURE, and no --frame.")
-    data = read(source)
-    _, artwork = taken_in(data)
-    (best, *_), letters = proposed(Source(artwork, groups_of(artwork)), name or source.stem)
-    drawn = next((one for one in letters if one.source is best.source), None)
-    file, content = (source.name, data) if drawn is None else ("letters.svg", drawn.svg)
-    sources = {MAIN: ArtworkFile(file, hashlib.sha256(content).hexdigest(), AS_IT_IS)}
-    framing = dataclasses.replace(
-        best.framing,
-        ground=parse_ground(ground) or best.framing.ground,
-        home_ground=best.framing.home_ground if home_ground == WHITE_GROUND else Colour.parse(home_ground),
-    )
-    recipe_file = RecipeFile(name or source.stem, sources, Recipe(framing), RECOMMENDED)
-    return recipe_file, lambda key: best.source.picture, {} if drawn is None else {file: content}
-
-
-def _refuse_lost(pictures: Pictures, recipe: Recipe, plan: Plan) -> None:
+def _judged(pictures: Pictures, recipe: Recipe, plan: Plan, as_json: bool) -> "list[JudgedIcon]":
+    """What a person will see of each icon; ends the command when one is lost."""
     from bexi.core.iconset.judged import judged_set  # on demand, for judging needs scipy, which takes its time
     from bexi.core.judging.readings import Verdict
     from bexi.resources.generic import generic_icons
@@ -135,13 +138,19 @@ def _refuse_lost(pictures: Pictures, recipe: Recipe, plan: Plan) -> None:
         if not one.is_well:
             print(f"{one.size:>4} px {one.purpose:<10} {one.judgement.says}", file=sys.stderr)
     if lost:
+        if as_json:
+            print(json.dumps({"files": [], "verdicts": [one.as_json() for one in judged]}, indent=2))
         print("Nothing was built. `bexi judge` tells what would be better.", file=sys.stderr)
         raise typer.Exit(LOST)
+    return judged
 
 
 def _app(plan: Plan, said: Sequence[str]) -> InstalledApp:
     """What the manifest says of the app: what the plan has it say, and over it each MEMBER=VALUE."""
-    pairs = (one.partition("=") for one in said)
+    pairs = [one.partition("=") for one in said]
+    for member, equals, _ in pairs:
+        if not equals:
+            fail(f"--manifest {member} says no value. Write it like --manifest {member.strip() or 'display'}=VALUE.")
     return InstalledApp.from_members({**plan.app.members, **{member.strip(): value for member, _, value in pairs}})
 
 

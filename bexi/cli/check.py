@@ -10,6 +10,7 @@ from typing import Annotated, Any
 import typer
 
 from bexi.cli.speaking import JsonOption, fail, refusals
+from bexi.core.iconset.catalogue import CATALOGUE
 from bexi.core.iconset.recipe_file import NAME, RecipeFile
 from bexi.core.livesite.history import Past
 from bexi.core.livesite.inspect import MOST_PAGES, Once, inspect
@@ -25,6 +26,7 @@ WRONG = 1
 MOST_SECONDS = 120
 _CLOCK = re.compile(r"\+?(\d{1,5})([smhdw])")
 _SECONDS = {"s": 1, "m": 60, "h": 3600, "d": 86400, "w": 604800}
+_USUAL = {spec.name for spec in CATALOGUE}
 _NOTES = ("head-lines.html", "where-files-go.txt", "what-to-do.txt", "what-changed.txt")
 
 
@@ -40,6 +42,7 @@ def check_command(
     as_json: JsonOption = False,
 ) -> None:
     """Look at a site as its visitors do. Exit code 0: well, 1: something is wrong, 2: it cannot be looked at."""
+    later = moved(clock)
     with refusals():
         should = _files_of(installed) if installed else {}
     reading = remembering(Reading(read_page_apart, look_apart))
@@ -48,8 +51,8 @@ def check_command(
         once = Once(fetch, reading)
         report = inspect(address, once, should, most=pages)
         if not report.pages:
-            fail(f"{address} cannot be looked at: {report.findings[0].evidence}")
-        now = time.time() + moved(clock)
+            fail(f"{address} cannot be looked at: {report.findings[0].evidence.rstrip('.')}.")
+        now = time.time() + later
         said = report_json(report) | visitors_json(Past(address, once.get), reading, now, report.files)
     for line in [json.dumps(said, indent=2, ensure_ascii=False)] if as_json else _told(said):
         print(line)
@@ -66,15 +69,20 @@ def moved(clock: str) -> float:
 
 def _files_of(folder: Path) -> dict[str, bytes]:
     """The files that should be served: of a set those of its plan, else all but the notes of a package."""
+    if not folder.is_dir():
+        fail(f"There is no folder {folder}. Name the one with the set that was installed.")
     try:
         files = {path.relative_to(folder).as_posix(): path for path in sorted(folder.rglob("*")) if path.is_file()}
         recipe = files.pop(NAME, None)
         if recipe is not None:
             planned = {spec.name for spec in RecipeFile.parse(recipe.read_bytes()).plan.specs}
             files = {name: path for name, path in files.items() if name in planned}
-        return {name: path.read_bytes() for name, path in files.items() if name not in _NOTES}
+        found = {name: path.read_bytes() for name, path in files.items() if name not in _NOTES}
     except OSError as error:
         fail(f"{folder} cannot be read: {error.strerror}.")
+    if recipe is None and not any(name in found for name in _USUAL):
+        fail(f"{folder} holds no file of an icon set. Name the folder with the set that was installed.")
+    return found
 
 
 def _told(said: dict[str, Any]) -> Iterator[str]:

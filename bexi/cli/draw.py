@@ -1,11 +1,13 @@
 """`bexi draw letters` and `bexi draw symbol`."""
 
+import json
 from pathlib import Path
 from typing import Annotated
 
 import typer
 
-from bexi.cli.speaking import fail, refusals, write
+from bexi.cli.keeping import ReplaceOption, write_one
+from bexi.cli.speaking import JsonOption, fail, refusals
 from bexi.core.artwork.letters import Letters, draw_letters
 from bexi.core.artwork.plate import DARK, Plate, PlateShape
 from bexi.core.artwork.symbols import Symbol, draw_symbol
@@ -31,6 +33,8 @@ def letters_command(
     plate: PlateOption = PlateShape.NONE,
     plate_colour: PlateColourOption = str(WHITE),
     margin: MarginOption = 8,
+    replace: ReplaceOption = False,
+    as_json: JsonOption = False,
 ) -> None:
     """Draw one to three letters, centred by their ink."""
     if face not in FACES or weight not in FACES[face].weights:
@@ -38,7 +42,7 @@ def letters_command(
     with refusals():
         under = Plate(plate, Colour.parse(plate_colour), margin=margin)
         svg = draw_letters(Letters(text, Colour.parse(ink), tracking, under), face_files(face, weight))
-    write(out, svg.encode())
+    _write(out, svg.encode(), replace, as_json)
 
 
 @draw.command("symbol")
@@ -50,9 +54,17 @@ def symbol_command(
     plate: PlateOption = PlateShape.NONE,
     plate_colour: PlateColourOption = str(WHITE),
     margin: MarginOption = 8,
+    replace: ReplaceOption = False,
+    as_json: JsonOption = False,
 ) -> None:
     """Draw a plain symbol."""
     with refusals():
         under = Plate(plate, Colour.parse(plate_colour), margin=margin)
         svg = draw_symbol(Symbol(name, Colour.parse(ink), stroke, under), symbol_shapes())
-    write(out, svg.encode())
+    _write(out, svg.encode(), replace, as_json)
+
+
+def _write(file: Path, svg: bytes, replace: bool, as_json: bool) -> None:
+    write_one(file, svg, [], replace)
+    if as_json:
+        print(json.dumps({"file": str(file), "bytes": len(svg)}, indent=2))

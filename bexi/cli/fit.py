@@ -6,8 +6,17 @@ from typing import Annotated
 
 import typer
 
-from bexi.cli.sources import WHITE_GROUND, FrameOption, GroundOption, HomeGroundOption, SourceArgument, source_of
-from bexi.cli.speaking import JsonOption, refusals, write
+from bexi.cli.keeping import ReplaceOption, write_one
+from bexi.cli.sources import (
+    WHITE_GROUND,
+    FrameOption,
+    GroundOption,
+    HomeGroundOption,
+    PlainOption,
+    SourceArgument,
+    source_of,
+)
+from bexi.cli.speaking import JsonOption, refusals
 from bexi.core.iconset.fit import FieldFormat, FieldGround, Requirement, fit
 
 
@@ -24,13 +33,28 @@ def fit_command(
     frame: FrameOption = None,
     ground: GroundOption = "clear",
     home_ground: HomeGroundOption = WHITE_GROUND,
+    plain: PlainOption = False,
+    take_best: Annotated[
+        bool, typer.Option("--propose", help="Frame PICTURE as `bexi propose` says first, instead of --frame.")
+    ] = False,
+    name: Annotated[
+        str | None, typer.Option(help="The site's name, whose letters may stand in with --propose.")
+    ] = None,
+    replace: ReplaceOption = False,
     as_json: JsonOption = False,
 ) -> None:
     """Make the one file that an upload field asks for, or say why there is none."""
     with refusals():
-        held, pictures = source_of(source, frame, ground, home_ground)
+        if take_best:
+            from bexi.cli.proposing import best_of  # on demand, for judging needs scipy, which takes its time
+
+            held, pictures, _ = best_of(source, frame, ground, home_ground, name)
+        else:
+            held, pictures = source_of(source, frame, ground, home_ground)
+        held = held.plain if plain else held
         made = fit(pictures, held.recipe, Requirement(kind, size, at_least, max_kb, field_ground))
-    write(out, made.data)
+    sources = [source.parent / one.file for one in held.sources.values()]
+    write_one(out, made.data, [source, *sources], replace)
     notes = list(made.notes)
     if made.enlargement and made.enlargement > 1:
         notes.append(f"The artwork is enlarged {made.enlargement:.1f} times, so it is not sharp.")

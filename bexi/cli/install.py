@@ -5,18 +5,18 @@ import json
 import os
 import sys
 from collections.abc import Callable, Sequence
-from contextlib import AbstractContextManager
 from dataclasses import asdict
 from functools import partial
 from pathlib import Path
-from typing import Annotated
+from typing import Annotated, NoReturn
 
 import typer
 
 from bexi.cli.journal import JournalOnDisk
-from bexi.cli.speaking import JsonOption, fail, read, refusals
+from bexi.cli.known_servers import known_fingerprint, remember
+from bexi.cli.speaking import JsonOption, agreed, fail, read, refusals, typed_secret
 from bexi.core.artwork.pictures import Bitmap
-from bexi.core.errors import HostRefused, InstallRefused
+from bexi.core.errors import InstallRefused
 from bexi.core.framing.frame import whole_artwork
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.addresses import Addresses
@@ -26,14 +26,15 @@ from bexi.core.iconset.compare import pictures_in
 from bexi.core.iconset.recipe_file import NAME, RecipeFile
 from bexi.core.pixels.colour import BLACK, Colour
 from bexi.core.sitehead.snippet import HeadLines
-from bexi.hosts.careful import CarefulHost
 from bexi.hosts.opening import opened
+from bexi.hosts.patience import FOR_WORK, never
 from bexi.hosts.place import Place, UnknownServer
 from bexi.hosts.protocol import Host
-from bexi.installing.carry_out import carry_out, plan_undo
+from bexi.hosts.secret import Secret
+from bexi.installing.carry_out import Opening, PutBack, carry_out, plan_undo
 from bexi.installing.plan import new_pages, plan_install
 from bexi.installing.step import Step
-from bexi.installing.survey import Found
+from bexi.installing.survey import Found, some_pages
 from bexi.installing.top_folder import system_folder
 
 SECRET = "BEXI_SECRET"
@@ -41,6 +42,7 @@ SECRET = "BEXI_SECRET"
 TRUST = "BEXI_TRUST"
 """The environment variable that may hold the fingerprint of the server's key."""
 CHANGES = DECLINED = 1
+NOT_TRUSTED = 4
 
 ToOption = Annotated[str, typer.Option("--to", metavar="PATH|sftp://…|ftps://…|ftp://…", help="The site's top folder.")]
 YesOption = Annotated[bool, typer.Option("--yes", help="Do it without asking.")]
@@ -65,30 +67,44 @@ def install_command(
 ) -> None:
     """Install a set on a site: files into its top folder, lines into the head of its pages."""
     with refusals():
-        opening = _opening(to)
+        journal = JournalOnDisk(to)
         icons = _icons(folder, base, stamped)
+        opening = _opening(to)
         wants = partial(_matches, pages)
-        with opening() as host:
+        with opening(never) as host:
             plan = plan_install(host, icons, wants, rules=rules)
-            notes = (host.place_note, system_folder(Place.parse(to)))
+            notes = (host.place_note, system_folder(Place.parse(to)), _told_of_earlier(journal))
     for note in filter(None, notes):
         print(note, file=sys.stderr)
     _tell(plan.steps, as_json, [(one.path, one.reason) for one in plan.left_alone], plan.found)
     if plan_only:
         raise typer.Exit(CHANGES if plan.changes else 0)
     if plan.changes:
+        with refusals():
+            journal.open_new()
         _must_agree(yes, len(plan.changes))
         with refusals():
             known = {step.path for step in plan.steps} | {page.path for page in plan.left_alone}
-            journal = JournalOnDisk(to, fresh=True)
             try:
                 _do(opening, plan.changes, plan.content, journal, lambda host: new_pages(host, known, wants))
             except InstallRefused as refusal:
-                if refusal.code != "put-back-incomplete":  # nothing of it stands there
-                    journal.close()
+                is_left = refusal.code == "put-back-incomplete" or (isinstance(refusal, PutBack) and refusal.left)
+                if not is_left:  # nothing of it stands there
+                    journal.end(done=False)
                 raise
+            journal.end(done=True)
         if not as_json:
-            print("Installed. `bexi undo` takes it back.")
+            print("Installed. `bexi undo` undoes it.")
+
+
+def _told_of_earlier(journal: JournalOnDisk) -> str:
+    """A sentence on what stands on a place already; empty for nothing."""
+    latest = journal.latest()
+    if latest is None:
+        return ""
+    if not latest.is_done:
+        return "An earlier installation was interrupted there. Undo it before you install, with `bexi undo`."
+    return "An earlier installation stands there. `bexi undo` undoes this one first, then that one."
 
 
 def undo_command(
@@ -104,11 +120,12 @@ def undo_command(
 ) -> None:
     """Take back what `bexi install` did last on a site: an interrupted installation, too."""
     with refusals():
+        journal = JournalOnDisk(to)
+        standing = journal.must_have_latest()
         opening = _opening(to)
-        journal = JournalOnDisk.latest(to)
-        with opening() as host:
+        with opening(never) as host:
             try:
-                steps = plan_undo(host, journal.steps, over or (), leave or ())
+                steps = plan_undo(host, standing.steps, over or (), leave or ())
             except InstallRefused as refusal:
                 if refusal.code != "changed-since":
                     raise
@@ -117,43 +134,58 @@ def undo_command(
     if steps:
         _must_agree(yes, len(steps))
         with refusals():
-            _do(opening, steps, lambda step, now: journal.copy(step.after), JournalOnDisk(to, fresh=False))
-    journal.close()
+            _do(opening, steps, lambda step, now: journal.copy(step.after) if step.after else None, journal)
+    standing.file.unlink(missing_ok=True)
     if not as_json:
         print(f"Undone, but for {', '.join(leave)}." if leave else "Undone: every file is as it was before.")
 
 
 def _do(
-    opening: Callable[[], AbstractContextManager[CarefulHost]],
+    opening: Opening,
     steps: Sequence[Step],
     contents: Callable[[Step, bytes | None], bytes | None],
     journal: JournalOnDisk,
     news: Callable[[Host], Sequence[str]] = lambda host: (),
 ) -> None:
     with journal.stopped_by_ctrl_c():
-        carry_out(opening, steps, contents, journal, lambda content: journal.copy(content) or b"", news)
+        carry_out(opening, steps, contents, journal, news)
 
 
 def _matches(pages: str, path: str) -> bool:
     return fnmatch.fnmatchcase(path, pages)
 
 
-def _opening(to: str) -> Callable[[], AbstractContextManager[CarefulHost]]:
+def _opening(to: str) -> Opening:
     place = Place.parse(to)
-    if not place.is_remote:
-        return partial(opened, place)
-    place = place.trusting(os.environ.get(TRUST, ""))
-    secret = os.environ.get(SECRET) or typer.prompt("Password", hide_input=True, err=True)
+    secret = Secret.of(place, "")
+    if place.is_remote:
+        text = os.environ.get(SECRET) or typed_secret("Password", f"Set {SECRET} to it.")
+        secret = Secret.of(place, text)
+        place = _trusted(place, secret)
+    return lambda stop_asked: opened(place, secret, FOR_WORK.until(stop_asked))
+
+
+def _trusted(place: Place, secret: Secret) -> Place:
+    """The place with the key of its server, once that is agreed to; else the command ends."""
+    given = os.environ.get(TRUST, "")
+    place = place.trusting(given or known_fingerprint(place))
     try:
         with opened(place, secret):
-            pass
+            return place
     except UnknownServer as unknown:
-        if unknown.code == "server-changed" or not typer.confirm(f"{unknown.sentence} Go on?", err=True):
-            raise HostRefused(
-                unknown.code, f"{unknown.sentence} Set {TRUST} to it, or answer yes, when it is right."
-            ) from unknown
-        place = place.trusting(unknown.fingerprint)
-    return partial(opened, place, secret)
+        if given and unknown.code == "server-changed":
+            _refuse_server(f"{place.host} shows the key {unknown.fingerprint}, not the one that {TRUST} names.")
+        if unknown.code == "server-changed":
+            _refuse_server(f"{unknown.sentence} Set {TRUST} to it when it is right.")
+        if not agreed(f"{unknown.sentence} Go on?"):
+            _refuse_server(f"Nothing has been changed. Set {TRUST} to {unknown.fingerprint}, or answer yes.")
+        remember(place, unknown.key)
+        return place.trusting(unknown.fingerprint)
+
+
+def _refuse_server(sentence: str) -> NoReturn:
+    print(sentence, file=sys.stderr)
+    raise typer.Exit(NOT_TRUSTED)
 
 
 def _icons(folder: Path, base: str | None, stamped: bool) -> HeadLines:
@@ -203,8 +235,9 @@ def _tell(
         print(json.dumps(told, indent=2))
         return
     for one in found:
-        pages = f" on {one.pages} pages" if one.pages else ""
-        print(f"there    {one.path}{pages}: {one.evidence}")
+        where = [one.path] if one.path else []
+        where += [f"on {some_pages(one.pages)}"] if one.pages else []
+        print(f"there    {' '.join(where)}: {one.evidence}")
         for problem in one.problems:
             print(f"           {problem}")
     for step in steps:
@@ -217,6 +250,6 @@ def _tell(
 
 def _must_agree(yes: bool, count: int) -> None:
     """End the command, with nothing touched, unless the person agrees."""
-    if not yes and not typer.confirm(f"Do these {count} changes?", err=True):
-        print("Nothing was touched.", file=sys.stderr)
+    if not yes and not agreed(f"Do {'this 1 change' if count == 1 else f'these {count} changes'}?"):
+        print("Nothing has been changed.", file=sys.stderr)
         raise typer.Exit(DECLINED)

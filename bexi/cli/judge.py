@@ -2,14 +2,18 @@
 
 import json
 from collections.abc import Mapping, Sequence
+from pathlib import Path
 from typing import Annotated
 
 import typer
 
-from bexi.cli.sources import FrameOption, SourceArgument, source_of
+from bexi.cli.keeping import ReplaceOption, write_all
+from bexi.cli.proposing import proposed
+from bexi.cli.sources import FrameOption, PlainOption, SourceArgument, source_of
 from bexi.cli.speaking import JsonOption, PictureArgument, read, refusals
 from bexi.cli.taking_in import taken_in
 from bexi.core.artwork.letters import Letters
+from bexi.core.formats import png
 from bexi.core.framing.compose import framing_for
 from bexi.core.framing.purpose import Purpose
 from bexi.core.iconset.build import Pictures
@@ -17,8 +21,8 @@ from bexi.core.iconset.recipe_file import RecipeFile
 from bexi.core.judging.groups import groups_of
 from bexi.core.judging.initials import Drawn, drawn_initials
 from bexi.core.judging.judge import TABS, judge_at
-from bexi.core.judging.proposals import Proposal, propose
 from bexi.core.judging.readings import Judgement
+from bexi.core.judging.stages import stages_of
 from bexi.core.judging.ways_out import Source, WayOut, letters_framing, ways_out
 from bexi.core.pixels.colour import Colour
 from bexi.resources import INITIALS_FACE, INITIALS_WEIGHT, initials_face
@@ -38,19 +42,30 @@ def judge_command(
     ] = None,
     frame: FrameOption = None,
     filled: Annotated[str, typer.Option("--filled", metavar="clear|#rrggbb", help="The icon's own ground.")] = "clear",
+    plain: PlainOption = False,
     name: NameOption = None,
+    stages: Annotated[
+        Path | None, typer.Option(metavar="FOLDER", help="Also draw what judging sees, stage by stage, as PNG files.")
+    ] = None,
+    replace: ReplaceOption = False,
     as_json: JsonOption = False,
 ) -> None:
     """Say of each size what a person will see of it, why, and what would be better."""
     with refusals():
         held, pictures = source_of(source, frame, filled, "#ffffff")
+        held = held.plain if plain else held
         grounds = {str(colour): colour for colour in map(Colour.parse, under or ())} or TABS
-        told = [_told(held, pictures, one, grounds, name or held.site_name) for one in size or _SIZES]
+        named = name or (held.site_name if source.suffix == ".json" else "")
+        told = [_told(held, pictures, one, grounds, named) for one in size or _SIZES]
+        drawn = stages_of(pictures(held.recipe.framing.artwork)) if stages else ()
+        seen = {f"{name}.png": png.write_quickly(pixels) for name, pixels in drawn}
+    if stages:
+        write_all(stages, seen, [source], replace)
     if as_json:
         print(json.dumps({"sizes": [_plain(judged, ways) for judged, ways in told]}, indent=2))
         return
     for judged, ways in told:
-        print(f"{judged.size:>4} px  {judged.says}")
+        print("; ".join([f"{judged.size:>4} px  {judged.says}", *judged.readings.notes()]))
         for way, _ in ways:
             print(f"         {way.kind}: {way.judgement.says} ({way.gain})")
 
@@ -59,10 +74,10 @@ def propose_command(picture: PictureArgument, name: NameOption = None, as_json: 
     """Say what to make of PICTURE: whole framings, each judged, the best first."""
     with refusals():
         _, artwork = taken_in(read(picture))
-        proposals, letters = proposed(Source(artwork, groups_of(artwork)), name or picture.stem)
+        proposals, letters = proposed(Source(artwork, groups_of(artwork)), name)
     if as_json:
         plain = [
-            {"kind": one.kind, "framing": one.framing.as_json(), "verdicts": one.verdicts}
+            {"kind": one.kind, "why": one.why, "framing": one.framing.as_json(), "verdicts": one.verdicts}
             | _as_json(_drawn(one.source, letters))
             for one in proposals
         ]
@@ -71,13 +86,8 @@ def propose_command(picture: PictureArgument, name: NameOption = None, as_json: 
     for one in proposals:
         frame = one.framing.frame
         verdicts = ", ".join(f"{judged.size} px {judged.says}" for judged in one.judgements)
-        print(f"{one.kind:<14} {frame.x},{frame.y},{frame.side}  {verdicts}")
-
-
-def proposed(source: Source, name: str) -> tuple[list[Proposal], Sequence[Drawn]]:
-    """Proposals for a picture, the best first, and the letters drawn for them."""
-    letters = drawn_initials(name, source.groups, initials_face())
-    return propose(source, [one.source for one in letters], others=generic_icons()), letters
+        print(f"{one.kind}: {one.why}")
+        print(f"         {frame.x},{frame.y},{frame.side}  {verdicts}")
 
 
 def _told(
@@ -100,6 +110,7 @@ def _plain(judged: Judgement, ways: Sequence[tuple[WayOut, Letters | None]]) -> 
         "verdict": judged.verdict,
         "because": judged.because,
         "says": judged.says,
+        "notes": list(judged.readings.notes()),
         "readings": judged.readings.as_json(),
         "ways_out": [
             {
@@ -131,6 +142,6 @@ def _as_json(letters: Letters | None) -> dict[str, object]:
             "weight": INITIALS_WEIGHT,
             "tracking": letters.tracking,
             "ink": str(letters.ink),
-            "plate": [plate.shape.value, str(plate.colour), plate.radius, plate.margin],
+            "plate": plate.as_json(),
         }
     }

@@ -10,7 +10,8 @@ from bexi.cli.speaking import read
 from bexi.cli.taking_in import taken_in
 from bexi.core.artwork.treatment import AS_IT_IS
 from bexi.core.framing.frame import Frame, whole_artwork
-from bexi.core.framing.recipe import Recipe, parse_ground
+from bexi.core.framing.hand.drawn import BY_HAND
+from bexi.core.framing.recipe import Framing, Recipe, parse_ground
 from bexi.core.iconset.build import Pictures
 from bexi.core.iconset.plan import RECOMMENDED
 from bexi.core.iconset.recipe_file import MAIN, ArtworkFile, RecipeFile
@@ -25,6 +26,9 @@ GroundOption = Annotated[str, typer.Option(metavar="clear|#rrggbb", help="What l
 HomeGroundOption = Annotated[
     str, typer.Option(metavar="#rrggbb", help="Under icons that must be opaque when the ground is clear.")
 ]
+PlainOption = Annotated[
+    bool, typer.Option("--plain", help="Reduce small tab icons plainly, without putting their edges on whole pixels.")
+]
 WHITE_GROUND = "#ffffff"
 
 
@@ -38,6 +42,6 @@ def source_of(source: Path, frame: str | None, ground: str, home_ground: str) ->
         )
     _, artwork = taken_in(data)
     square = Frame.parse(frame) if frame else whole_artwork(artwork.width, artwork.height)
-    recipe = Recipe.of(square, parse_ground(ground), Colour.parse(home_ground))
+    recipe = Recipe(Framing(square, parse_ground(ground), Colour.parse(home_ground), by_hand=BY_HAND))
     sources = {MAIN: ArtworkFile(source.name, hashlib.sha256(data).hexdigest(), AS_IT_IS)}
     return RecipeFile(source.stem, sources, recipe, RECOMMENDED), lambda key: artwork

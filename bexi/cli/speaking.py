@@ -1,7 +1,7 @@
 """What all commands share: reading and writing files, and refusing with one sentence and exit code 2."""
 
 import sys
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from typing import Annotated, NoReturn
@@ -31,16 +31,6 @@ def write(path: Path, data: bytes) -> None:
         fail(f"{path} cannot be written: {error.strerror}.")
 
 
-def write_all(folder: Path, files: Mapping[str, bytes]) -> None:
-    """Write files into a folder, which is made when missing."""
-    try:
-        folder.mkdir(parents=True, exist_ok=True)
-    except OSError as error:
-        fail(f"{folder} cannot be made: {error.strerror}.")
-    for name, data in files.items():
-        write(folder / name, data)
-
-
 @contextmanager
 def refusals() -> Iterator[None]:
     """Tell a refusal to the person and end the command."""
@@ -48,6 +38,29 @@ def refusals() -> Iterator[None]:
         yield
     except Refusal as refusal:
         fail(refusal.sentence)
+
+
+def is_at_terminal() -> bool:
+    """Whether somebody can be asked."""
+    return sys.stdin.isatty()
+
+
+def agreed(question: str) -> bool:
+    """Whether the person says yes; no answer is a no."""
+    try:
+        return bool(typer.confirm(question, err=True))
+    except typer.Abort:
+        print(file=sys.stderr)
+        return False
+
+
+def typed_secret(what: str, otherwise: str, twice: bool = False) -> str:
+    """What the person types, unseen; ends the command when nothing comes, and says how else it can be given."""
+    try:
+        return str(typer.prompt(what, hide_input=True, confirmation_prompt=twice, err=True))
+    except typer.Abort:
+        print(file=sys.stderr)
+        fail(f"No {what.lower()} was given. {otherwise}")
 
 
 def fail(sentence: str) -> NoReturn:

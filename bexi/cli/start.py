@@ -6,7 +6,8 @@ from typing import Annotated
 import typer
 
 from bexi.cli.build import build_command
-from bexi.cli.speaking import fail, refusals, write
+from bexi.cli.keeping import ReplaceOption, write_all
+from bexi.cli.speaking import JsonOption, fail, refusals
 from bexi.cli.taking_in import taken_in
 from bexi.core.errors import ArtworkRefused
 from bexi.core.livesite.inspect import Once, inspect
@@ -28,6 +29,8 @@ def start_command(
     address: Annotated[str, typer.Argument(metavar="ADDRESS", help="The site's address; a scheme is not needed.")],
     out: Annotated[Path, typer.Option(metavar="DIR", help="Folder for the files; made when missing.")],
     plan: Annotated[str | None, typer.Option(metavar="NAME", help="The set plan; see `bexi plans`.")] = None,
+    replace: ReplaceOption = False,
+    as_json: JsonOption = False,
 ) -> None:
     """Look at a site, take its likeliest logo, and build the set that is proposed for it."""
     address = with_scheme(address)
@@ -36,15 +39,14 @@ def start_command(
         once = Once(fetch, remembering(Reading(read_page_apart, look_apart)))
         report = inspect(address, once, {}, most=_MOST_PAGES)
         name, data, mark = _logo(look.page.marks, fetch)
-    print(f"{look.name}\n")
-    wrong = [finding for finding in report.findings if finding.wrong]
-    print("Wrong with the icons it has now:" if wrong else "Nothing is wrong with the icons it has now.")
-    print("".join(f"- {finding.what}: {finding.evidence}\n" for finding in wrong))
-    print(f"Made of: {mark.address or 'a drawing in the page'} ({mark.why})\n")
-    write_to = out / name
-    out.mkdir(parents=True, exist_ok=True)
-    write(write_to, data)
-    build_command(write_to, out, plan=plan, take_best=True, name=look.name)
+    if not as_json:
+        print(f"{look.name}\n")
+        wrong = [finding for finding in report.findings if finding.wrong]
+        print("Wrong with the icons it has now:" if wrong else "Nothing is wrong with the icons it has now.")
+        print("".join(f"- {finding.what}: {finding.evidence}\n" for finding in wrong))
+        print(f"Made of: {mark.address or 'a drawing in the page'} ({mark.why})\n")
+    write_all(out, {name: data}, [], replace)
+    build_command(out / name, out, plan=plan, take_best=True, name=look.name, replace=replace, as_json=as_json)
 
 
 def _logo(marks: tuple[Mark, ...], fetch: Fetch) -> tuple[str, bytes, Mark]:

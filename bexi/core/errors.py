@@ -12,6 +12,10 @@ class Refusal(Exception):
         self.code = code
         self.sentence = sentence
 
+    def __reduce__(self) -> tuple[type["Refusal"], tuple[str, str]]:
+        """Refusals pass between processes."""
+        return type(self), (self.code, self.sentence)
+
 
 class ArtworkRefused(Refusal):
     """Bytes that cannot become artwork."""

@@ -8,22 +8,26 @@ from pkgutil import resolve_name
 
 from bexi.core.errors import HostRefused
 from bexi.hosts.careful import CarefulHost
+from bexi.hosts.guarded import GuardedStorage
+from bexi.hosts.patience import FOR_A_LOOK, Patience
 from bexi.hosts.place import Place, UnknownServer
-from bexi.hosts.protocol import OpenStorage, Storage
+from bexi.hosts.protocol import Storage
+from bexi.hosts.secret import Secret
 
 _PROBE, _MOVED = ".bexi-probe", ".bexi-probe-2"
 
 
 @contextmanager
-def opened(place: Place, secret: str = "") -> Iterator[CarefulHost]:
+def opened(place: Place, secret: Secret, patience: Patience = FOR_A_LOOK) -> Iterator[CarefulHost]:
     """A host on this place while the block runs; raises HostRefused, UnknownServer before the secret is sent."""
-    with _storage(place, secret) as storage:
+    with _storage(place, secret, patience) as storage:
         yield CarefulHost(storage)
 
 
 @contextmanager
-def _storage(place: Place, secret: str) -> Iterator[Storage]:
-    storage: OpenStorage = resolve_name(place.kind.opener)(place, secret)
+def _storage(place: Place, secret: Secret, patience: Patience) -> Iterator[Storage]:
+    opener = resolve_name(place.kind.opener)
+    storage = GuardedStorage(lambda line: opener(place, secret, line), patience)
     try:
         yield storage
     finally:
@@ -40,7 +44,7 @@ class Trial:
     said: str = ""
 
 
-def try_out(place: Place, secret: str = "") -> list[Trial]:
+def try_out(place: Place, secret: Secret, patience: Patience = FOR_A_LOOK) -> list[Trial]:
     """Connect, list, write, read, rename and delete, with a probe file that is cleaned up.
 
     Raises UnknownServer; any other failure is told as a trial that does not work.
@@ -61,7 +65,7 @@ def try_out(place: Place, secret: str = "") -> list[Trial]:
 
     with ExitStack() as stack:
         with trying("connect"):
-            storage = stack.enter_context(_storage(place, secret))
+            storage = stack.enter_context(_storage(place, secret, patience))
         if not trials[0].works:
             return trials
         with trying("list"):

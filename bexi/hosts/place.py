@@ -1,5 +1,7 @@
 """Where a site lives, as an address: a folder, or an account on a server."""
 
+import base64
+import hashlib
 from dataclasses import dataclass, replace
 from pathlib import Path
 from urllib.parse import quote, unquote, urlsplit
@@ -64,9 +66,21 @@ class Place:
         """The folder on this machine."""
         return Path(self.path)
 
+    @property
+    def account(self) -> str:
+        """The account it is reached by: what a secret belongs to."""
+        return f"{self.kind}://{quote(self.user)}@{self.host.lower()}:{self.port}" if self.is_remote else ""
+
+    @property
+    def normal_form(self) -> str:
+        """The same for every way to write a place down: the host in lower case, its port, no slash at the end."""
+        if not self.is_remote:
+            return str(self.folder.resolve())
+        return f"{self.account}{quote(self.path.rstrip('/')) or '/'}"
+
     def is_same_account(self, other: "Place") -> bool:
         """Whether another place is reached by the same account on the same server, so with the same secret."""
-        return (self.kind, self.host, self.port, self.user) == (other.kind, other.host, other.port, other.user)
+        return self.account == other.account
 
     def trusting(self, fingerprint: str) -> "Place":
         """The same place with an agreed fingerprint."""
@@ -74,9 +88,13 @@ class Place:
 
 
 class UnknownServer(HostRefused):
-    """A server whose key or certificate nobody has agreed to yet, or another one than was agreed to."""
+    """A server whose key or certificate nobody has agreed to yet, or another one than was agreed to.
 
-    def __init__(self, place: Place, fingerprint: str) -> None:
+    `key` is its type and itself in base64, as files of known hosts have it.
+    """
+
+    def __init__(self, place: Place, key: str) -> None:
+        fingerprint = fingerprint_of(key)
         changed = bool(place.trusted)
         super().__init__(
             "server-changed" if changed else "unknown-server",
@@ -85,7 +103,27 @@ class UnknownServer(HostRefused):
             if changed
             else f"{place.host} is new to Bexi. Its key is {fingerprint}; compare it with what the provider says.",
         )
-        self.fingerprint = fingerprint
+        self.fingerprint, self.key = fingerprint, key
+
+
+CERTIFICATE = "x509"
+"""The type of a key that is a certificate of TLS."""
+
+
+def fingerprint_of(key: str) -> str:
+    """The fingerprint of a key, `type base64`: as `ssh-keygen -l` prints it, of a certificate in hexadecimal.
+
+    Empty for what is no key.
+    """
+    kind, _, text = key.strip().partition(" ")
+    try:
+        digest = hashlib.sha256(base64.b64decode(text, validate=True))
+    except ValueError:
+        return ""
+    if not text:
+        return ""
+    told = digest.hexdigest() if kind == CERTIFICATE else base64.b64encode(digest.digest()).decode().rstrip("=")
+    return f"SHA256:{told}"
 
 
 CLEAR_TEXT = "clear-text"
@@ -101,7 +139,7 @@ class ClearText(UnknownServer):
             f"FTP sends the user, the password and every file to {place.host} in clear text: anybody on the way can "
             "read them. Use SFTP or FTPS if the host offers one of them; go on only if it does not.",
         )
-        self.fingerprint = CLEAR_TEXT
+        self.fingerprint = self.key = CLEAR_TEXT
 
 
 def from_login(path: str, taken: str) -> str:

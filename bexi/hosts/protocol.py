@@ -8,6 +8,7 @@ from bexi.core.errors import HostRefused
 
 LARGEST_FILE = 64 * 1024 * 1024
 MOST_FILES = 200_000
+MOST_FOLDERS = 20_000
 DEEPEST = 40
 OF_ONE_FILE = ("path-outside", "file-too-large", "cannot-read", "odd-name")
 """Codes of refusals that concern one file, so that work on others goes on."""
@@ -46,6 +47,28 @@ class OpenStorage(Storage, Protocol):
 
     def close(self) -> None:
         """End the connection, if there is one."""
+
+
+def is_plain_name(name: str) -> bool:
+    """Whether a name that a place lists is one of a file or folder right there, and leads nowhere else."""
+    return name not in ("", ".", "..") and not re.search(r"[/\\]", name) and name.replace("\xa0", " ").isprintable()
+
+
+class Folders:
+    """Counts the folders that a listing goes through: a hostile place could have folders within folders for ever."""
+
+    def __init__(self) -> None:
+        self._seen = 0
+
+    def count(self, folder: str) -> None:
+        """One more; raises HostRefused when they have no end."""
+        self._seen += 1
+        if self._seen > MOST_FOLDERS:
+            raise HostRefused(
+                "endless-listing",
+                f"This place holds more than {MOST_FOLDERS:,} folders, {folder[:80]} among them. "
+                "Choose the site's own top folder.",
+            )
 
 
 class Host(Protocol):

@@ -5,8 +5,9 @@ from contextlib import AbstractContextManager
 from time import sleep
 from typing import Protocol
 
-from bexi.core.errors import HostRefused, InstallRefused
+from bexi.core.errors import HostRefused, InstallRefused, Refusal
 from bexi.hosts.careful import CarefulHost
+from bexi.hosts.patience import never
 from bexi.hosts.protocol import Host
 from bexi.installing.step import Content, Step, StepKind
 
@@ -14,12 +15,14 @@ _ATTEMPTS = 3
 PAUSE_SECONDS = 1
 """Between the attempts to put back: a server that was cut off may need a moment."""
 
-Opening = Callable[[], AbstractContextManager[CarefulHost]]
-"""Opens the place of the site, as often as it is called: a dropped connection does not come back by itself."""
+StopAsked = Callable[[], bool]
+Opening = Callable[[StopAsked], AbstractContextManager[CarefulHost]]
+"""Opens the place of the site, as often as it is called: a dropped connection does not come back by itself.
+
+What it is given says, from another thread, whether work there shall end.
+"""
 Contents = Callable[[Step, bytes | None], bytes | None]
 """What a step puts in place of what is there now."""
-Copies = Callable[[Content], bytes]
-"""The bytes of a copy that was kept."""
 
 
 class Journal(Protocol):
@@ -28,8 +31,14 @@ class Journal(Protocol):
     def begin(self, number: int, step: Step, now: bytes | None) -> None:
         """Step `number` is about to be done; `now` is what it replaces, of which a copy must be kept."""
 
+    def keep(self, data: bytes) -> None:
+        """Keep a copy of what is about to be overwritten."""
+
     def stop_asked(self) -> bool:
         """Whether the person wants it to stop."""
+
+    def copy(self, content: Content) -> bytes:
+        """The bytes of a copy that was kept."""
 
 
 def carry_out(
@@ -37,20 +46,20 @@ def carry_out(
     steps: Sequence[Step],
     contents: Contents,
     journal: Journal,
-    copies: Copies,
     news: Callable[[Host], Sequence[str]] = lambda host: (),
 ) -> None:
     """Do every step. `news` finds pages that were not there when the steps were planned.
 
     Raises InstallRefused in these cases:
 
-    - `site-changed`: a file is no longer as it was when the steps were planned, or a page is new. Nothing was touched.
-    - `put-back`, `stopped`: a step failed, or the person stopped. Everything is as it was before.
+    - `site-changed`: a file is no longer as it was when the steps were planned, or a page is new. Nothing was changed.
+    - `put-back`, `stopped`: a step failed, or the person stopped. Everything is as it was before, but for what somebody
+      changed meanwhile: then it is a `PutBackBut`.
     - `put-back-incomplete`: the same, but the place does not answer. `put_back` must be called again.
     """
     begun: list[Step] = []
     try:
-        with opening() as host:
+        with opening(journal.stop_asked) as host:
             _refuse_changed(host, steps, news)
             for number, step in enumerate(steps):
                 if journal.stop_asked():
@@ -64,40 +73,83 @@ def carry_out(
                 _put(host, step.path, data)
     except HostRefused as refusal:
         if not begun:
-            raise InstallRefused(refusal.code, f"{refusal.sentence} Nothing was touched.") from refusal
-        put_back(opening, begun, copies, refusal.sentence)
+            raise InstallRefused(refusal.code, f"{refusal.sentence} Nothing has been changed.") from refusal
+        left = put_back(opening, begun, contents, journal, refusal.sentence)
         code = "stopped" if refusal.code == "stopped" else "put-back"
-        raise InstallRefused(code, f"{refusal.sentence} Everything was put back as it was.") from refusal
+        raise PutBack(code, f"{refusal.sentence} {told_of(left)}", left) from refusal
 
 
-def put_back(opening: Opening, begun: Sequence[Step], copies: Copies, cause: str) -> None:
-    """Put back what these steps replaced; the last of them may be half done.
+class PutBack(InstallRefused):
+    """An installation that was put back; `left` are the paths that somebody had changed, which stay as they are."""
 
-    A file that somebody else has changed since is left as it is. Raises InstallRefused when the place does not let
-    it happen; then the steps are still known and it can be tried again.
+    def __init__(self, code: str, sentence: str, left: Sequence[str] = ()) -> None:
+        super().__init__(code, sentence)
+        self.left = tuple(left)
+
+
+def told_of(left: Sequence[str]) -> str:
+    """What putting back came to, with the paths that somebody had changed."""
+    if not left:
+        return "Everything was put back as it was."
+    files = "1 file was" if len(left) == 1 else f"{len(left)} files were"
+    return (
+        f"It was put back, but {files} changed by somebody since: {_few(left)}. What is there now was kept. "
+        "Look at it, then undo the rest, if you want to."
+    )
+
+
+def put_back(
+    opening: Opening, begun: Sequence[Step], contents: Contents, journal: Journal, cause: str
+) -> tuple[str, ...]:
+    """Put back what these steps replaced; returns the paths of files that somebody else has changed since.
+
+    Those are left as they are: a step is only taken back where there is just what Bexi wrote, or a part of it. Of
+    whatever is overwritten a copy is kept. Raises InstallRefused when the place does not let it happen; then the steps
+    are still known and it can be tried again.
     """
     sentence = ""
     for attempt in range(_ATTEMPTS):
         if attempt:
             sleep(PAUSE_SECONDS)
         try:
-            with opening() as host:
-                for step in reversed(begun):
-                    _restore(host, step, copies, half_done=step is begun[-1])
-            return
+            with opening(never) as host:
+                left = [step.path for step in reversed(begun) if not _restored(host, step, contents, journal)]
+            return tuple(dict.fromkeys(left))
         except HostRefused as refusal:
             sentence = refusal.sentence
     raise InstallRefused(
         "put-back-incomplete",
-        f"{cause} Putting back did not work either: {sentence} Bexi tries again when it starts, or when you ask it to.",
+        f"{cause} Putting back did not work either: {sentence} Bexi tries again by itself, or when you ask it to.",
     )
 
 
-def _restore(host: CarefulHost, step: Step, copies: Copies, half_done: bool) -> None:
+def _restored(host: CarefulHost, step: Step, contents: Contents, journal: Journal) -> bool:
+    """Take a step back; returns False when somebody changed its file, which stays as it is."""
     host.sweep(step.path)
-    now = Content.of(host.read(step.path))
-    if now != step.before and (half_done or now == step.after):
-        _put(host, step.path, copies(step.before) if step.before else None)
+    now = host.read(step.path)
+    if Content.of(now) == step.before:
+        return True
+    before = journal.copy(step.before) if step.before else None
+    if Content.of(now) != step.after and not _is_part(now, before, _written(step, contents, before)):
+        return False
+    if now is not None:
+        journal.keep(now)
+    _put(host, step.path, before)
+    return True
+
+
+def _written(step: Step, contents: Contents, before: bytes | None) -> bytes | None:
+    """What a step put there, made once more; None when that gives other bytes than were written, or none."""
+    try:
+        data = contents(step, before)
+    except (Refusal, OSError):
+        return None
+    return data if Content.of(data) == step.after else None
+
+
+def _is_part(now: bytes | None, *written: bytes | None) -> bool:
+    """Whether a file is what an interrupted writing leaves of one of these."""
+    return now is not None and any(data is not None and data.startswith(now) for data in written)
 
 
 def plan_undo(host: Host, done: Sequence[Step], over: Sequence[str] = (), leave: Sequence[str] = ()) -> list[Step]:
@@ -130,7 +182,7 @@ def _refuse_changed(host: Host, steps: Sequence[Step], news: Callable[[Host], Se
     differing = {"Changed": changed, "New": news(host)}
     told = [f"{what} since the plan was made: {_few(paths)}. " for what, paths in differing.items() if paths]
     if told:
-        raise InstallRefused("site-changed", f"{''.join(told)}Nothing was touched. Look at them, then plan again.")
+        raise InstallRefused("site-changed", f"{''.join(told)}Nothing has been changed. Look at them, then plan again.")
 
 
 def _few(paths: Sequence[str]) -> str:

@@ -125,7 +125,7 @@ def _page_step(
     if survey is not None and own is not None:
         survey.add(path, edit.declared, edit.had_block)
         own.note(path, edit.declared)
-    notes = (*_gives_way(edit.removed), *_elsewhere(edit.base, editor.icons.addresses, site_host))
+    notes = (*_gives_way(edit.removed), *_stays(edit.stays), *_elsewhere(edit.base, editor.icons.addresses, site_host))
     kind = StepKind.SAME if edit.is_same else StepKind.EDIT
     return Step(kind, path, Content.of(page), Content("", edit.size_after), notes, sys.intern(edit.template))
 
@@ -145,6 +145,12 @@ def _elsewhere(base: str, addresses: Addresses, site_host: str) -> tuple[str, ..
         "Give them full addresses (in the set: where pages find the files; `--base https://…/` on the command line), "
         "then plan again.",
     )
+
+
+@lru_cache(maxsize=1000)
+def _stays(kept: tuple[str, ...]) -> tuple[str, ...]:
+    """Notes on earlier icon lines that the set brings nothing for, so that they go on counting."""
+    return tuple(f"Stays: {link}" for link in kept)
 
 
 @lru_cache(maxsize=1000)

@@ -66,7 +66,7 @@ class SiteSurvey:
         for line, pages in lines.items():
             evidence, problems = self._looked_at(line.path, line.link) or _MISSING
             if outdone[line]:
-                told = f"On {_pages(outdone[line])} another icon of the same size is declared after it, and wins."
+                told = f"On {some_pages(outdone[line])} another icon of the same size is declared after it, and wins."
                 problems += (told,)
             yield Found(line.path, line.link.kind, pages, evidence, problems)
         if self._bare:
@@ -126,5 +126,6 @@ class SiteSurvey:
             return False
 
 
-def _pages(count: int) -> str:
+def some_pages(count: int) -> str:
+    """A number of pages, in words."""
     return "1 page" if count == 1 else f"{count:,} pages"

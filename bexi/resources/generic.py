@@ -21,7 +21,7 @@ _INKS = (Colour(0x5F, 0x63, 0x68), Colour(0x1B, 0x24, 0x20))
 @lru_cache(maxsize=1)
 def generic_icons() -> dict[str, Pixels]:
     """Their pictures at SIDE px by name, in grey and in dark."""
-    return {f"a plain {name}": _drawn(name, ink) for name in _NAMES for ink in _INKS}
+    return {f"a plain {name} icon": _drawn(name, ink) for name in _NAMES for ink in _INKS}
 
 
 def _drawn(name: str, ink: Colour) -> Pixels:

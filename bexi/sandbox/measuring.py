@@ -9,6 +9,7 @@ from bexi.core.artwork.facts import measure
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.notes import notes_on
+from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.preview import preview_png
 from bexi.core.artwork.treatment import Treatment
 
@@ -22,6 +23,18 @@ class MeasuredFile:
     facts: dict[str, Any]
     notes: list[dict[str, Any]]
     thumbnail: bytes
+
+
+def picture_up_to(data: bytes, treatment: Treatment, most: int | None) -> Picture | None:
+    """The decoded picture, None when it is a bitmap of more than `most` px; raises ArtworkRefused."""
+    picture = take_in(data, DEFAULT_LIMITS, treatment)[1]
+    is_large = most is not None and isinstance(picture, Bitmap) and picture.width * picture.height > most
+    return None if is_large else picture
+
+
+def preview_file(data: bytes, treatment: Treatment, longest: int) -> bytes:
+    """A PNG of a whole file, at most `longest` px along its longer side; raises ArtworkRefused."""
+    return preview_png(take_in(data, DEFAULT_LIMITS, treatment)[1], longest)
 
 
 def measure_file(name: str, data: bytes, treatment: Treatment) -> MeasuredFile:

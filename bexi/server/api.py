@@ -11,6 +11,7 @@ from bexi.server.checks.api import router as checks
 from bexi.server.drafts.api import router as drafts
 from bexi.server.drafts.judging_api import router as judging
 from bexi.server.installs.api import router as installs
+from bexi.server.machines.api import router as machines
 from bexi.server.people.api import router as people
 from bexi.server.people.asking import Needs
 from bexi.server.problems import answer_problems
@@ -19,5 +20,6 @@ from bexi.server.visitors.api import router as visitors
 
 api = NinjaAPI(title="Bexi", version="1", docs_url=None, openapi_url=None, auth=Needs())
 answer_problems(api)
-for router in (people, sites, artwork, drawings, drafts, judging, plans, builds, installs, checks, visitors, activity):
+_OF_SITES = (sites, artwork, drawings, drafts, judging, plans, builds, installs, checks, visitors, activity)
+for router in (people, machines, *_OF_SITES):
     api.add_router("", router)

@@ -1,6 +1,7 @@
 """How Bexi itself fares: settings, disk, database, worker."""
 
 import shutil
+import time
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -10,6 +11,7 @@ from django.db.migrations.executor import MigrationExecutor
 from django.http import HttpRequest, JsonResponse
 
 from bexi.resources import GATHERED
+from bexi.server.keeper import told_of_processes
 from bexi.server.machines import worker
 from bexi.server.people import accounts
 from bexi.server.people.asking import is_open
@@ -37,7 +39,14 @@ class Health:
 
 def state_of_health() -> Health:
     """Look at everything that must be well for Bexi to work."""
-    looks = {"pages": _pages, "disk": _disk, "database": _database, "worker": _worker, "people": _people}
+    looks = {
+        "pages": _pages,
+        "disk": _disk,
+        "database": _database,
+        "worker": _worker,
+        "processes": _processes,
+        "people": _people,
+    }
     return Health({name: look() for name, look in looks.items()})
 
 
@@ -74,6 +83,10 @@ def _database() -> str:
     except DatabaseError as error:
         return f"it cannot be read: {error}."
     return "it is of another version; start bexi serve to bring it up to date." if left else ""
+
+
+def _processes() -> str:
+    return told_of_processes(settings.DATA_FOLDER, time.time())
 
 
 def _people() -> str:

@@ -12,7 +12,7 @@ from django.core.files.storage import FileSystemStorage
 
 def keep(file: Path, data: bytes) -> None:
     """Write a file aside, have it reach the disk, then put it in its place; raises OSError and leaves nothing then."""
-    file.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
+    private_folder(file.parent)
     descriptor, name = tempfile.mkstemp(dir=file.parent)
     aside = Path(name)
     try:
@@ -26,6 +26,22 @@ def keep(file: Path, data: bytes) -> None:
         with suppress(OSError):
             aside.unlink()
         raise
+
+
+def private_folder(folder: Path, above: Path | None = None) -> None:
+    """Make a folder, and those above it that are missing, its owner's alone, whatever the umask.
+
+    Those that are there already are made so, too, as far as `above`, which is left as it is.
+    """
+    if folder == above:
+        return
+    if not folder.exists():
+        private_folder(folder.parent, above)
+        folder.mkdir(exist_ok=True)
+        folder.chmod(0o700)
+    elif above and folder.is_relative_to(above):
+        folder.chmod(0o700)
+        private_folder(folder.parent, above)
 
 
 def _sync_folder(folder: Path) -> None:

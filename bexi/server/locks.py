@@ -3,11 +3,16 @@
 import fcntl
 import hashlib
 import os
+import time
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import ExitStack, contextmanager
 from pathlib import Path
 
 from django.conf import settings
+
+from bexi.server.kept_files import private_folder
+
+_ASKED_EVERY = 0.05
 
 
 class Held(Exception):
@@ -18,7 +23,7 @@ class Held(Exception):
 def holding(*what: object) -> Iterator[None]:
     """Hold a lock while the block runs, by the name that its parts make; raises Held when it is taken."""
     file = _file(what)
-    file.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
+    private_folder(file.parent)
     descriptor = os.open(file, os.O_RDWR | os.O_CREAT, 0o600)
     try:
         try:
@@ -28,6 +33,31 @@ def holding(*what: object) -> Iterator[None]:
         yield
     finally:
         os.close(descriptor)
+
+
+@contextmanager
+def one_of(count: int, *what: object, wait: float = 0) -> Iterator[None]:
+    """Hold one of so many locks while the block runs; raises Held when none gets free within `wait` seconds."""
+    end = time.monotonic() + wait
+    with ExitStack() as held:
+        while not any(_taken(held, *what, number) for number in range(count)):
+            if time.monotonic() >= end:
+                raise Held
+            time.sleep(_ASKED_EVERY)
+        yield
+
+
+def count_held(count: int, *what: object) -> int:
+    """How many of so many locks are held."""
+    return sum(is_held(*what, number) for number in range(count))
+
+
+def _taken(stack: ExitStack, *what: object) -> bool:
+    try:
+        stack.enter_context(holding(*what))
+    except Held:
+        return False
+    return True
 
 
 def is_left(*what: object) -> bool:

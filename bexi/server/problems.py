@@ -39,6 +39,10 @@ class SignInNeeded(Refusal):
     """Nobody is let in without an account, and this is none."""
 
 
+class Busy(Refusal):
+    """What is asked for is asked for by too many, or too often; later it may be done."""
+
+
 class NotAllowed(Refusal):
     """Somebody's role does not let them do this."""
 
@@ -47,6 +51,7 @@ _STATUS: dict[type[Refusal], int] = {
     Conflict: 409,
     SignInNeeded: 401,
     NotAllowed: 403,
+    Busy: 429,
     InstallRefused: 409,
     BuildFailed: 500,
     HostRefused: 409,
@@ -105,7 +110,8 @@ def answer_problems(api: NinjaAPI) -> None:
         if own_disk.is_to_blame(error):
             logger.error("No room on the own disk at %s %s: %s", request.method, request.path, error)
             sentence = own_disk.told(error)
-            return problem(507, "own-disk-full", sentence[0].upper() + sentence[1:])
+            status, code = (503, "database-busy") if own_disk.is_busy(error) else (507, "own-disk-full")
+            return problem(status, code, sentence[0].upper() + sentence[1:])
         logger.exception("Unexpected error at %s %s", request.method, request.path)
         return problem(
             500, "unexpected", "Something went wrong inside Bexi; its log says more. Nothing was lost: try again."

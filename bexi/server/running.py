@@ -1,7 +1,6 @@
 """Starting the processes that Bexi is made of, and ending them together."""
 
 import os
-import signal
 import socket
 import sys
 import threading
@@ -12,41 +11,42 @@ import webbrowser
 from collections.abc import Mapping, Sequence
 from pathlib import Path
 
-from honcho.manager import Manager
+from bexi.server.keeper import keep_running
 
 LOOPBACK = "127.0.0.1"
 WEB_PORT = 8400
 _WAIT_SECONDS = 60
 
 
-def command(module: str, *arguments: object) -> str:
-    """A shell line that runs a module with this Python."""
-    return " ".join([f'"{sys.executable}" -m {module}', *map(str, arguments)])
+_WEB_PROCESSES = 2
+"""One that encodes a large PNG answers nobody else meanwhile."""
+_WORKERS_ELSEWHERE = 2
+"""For work on hosts, of which one may be slow."""
 
 
-def web(host: str, port: int) -> str:
-    """The web server: two processes, since the one that encodes a large PNG answers nobody else meanwhile."""
-    address = f"[{host}]:{port}" if ":" in host else f"{host}:{port}"
-    options = ["--bind", address, "--workers", 2, "--threads", 8, "--log-level", "warning"]
-    # Who may say that a request came by TLS is settled by BEXI_PROXY alone.
-    options += ["--forwarded-allow-ips", '""']
-    return command("gunicorn", "bexi.server.wsgi", *options)
+def command(module: str, *arguments: object) -> list[str]:
+    """A command that runs a module with this Python."""
+    return [sys.executable, "-m", module, *map(str, arguments)]
 
 
-def worker() -> str:
-    """The process that does what takes long."""
-    return command("django", "work")
+def web(host: str, port: int) -> dict[str, list[str]]:
+    """The web server: several processes on one port."""
+    line = command("bexi.server.web", "--host", host, "--port", port)
+    return {f"web server {number}": line for number in range(1, _WEB_PROCESSES + 1)}
 
 
-def run(processes: Mapping[str, str]) -> int:
-    """Run them until one ends or Ctrl-C; returns the exit code, 0 for Ctrl-C."""
-    environment = {**os.environ, "DJANGO_SETTINGS_MODULE": "bexi.server.settings"}
-    manager = Manager()
-    for name, line in processes.items():
-        manager.add_process(name, line, env=environment)
-    manager.loop()
-    interrupted = (128 + signal.SIGINT, -signal.SIGINT)
-    return 0 if manager.returncode in interrupted else int(manager.returncode or 0)
+def workers() -> dict[str, list[str]]:
+    """The processes that do what takes long: one for builds and checks, others for work on hosts."""
+    elsewhere = command("django", "work", "--line", "elsewhere")
+    return {
+        "background work": command("django", "work", "--line", "default"),
+        **{f"work on sites {number}": elsewhere for number in range(1, _WORKERS_ELSEWHERE + 1)},
+    }
+
+
+def run(processes: Mapping[str, Sequence[str]]) -> int:
+    """Keep them running until Ctrl-C; returns the exit code."""
+    return keep_running(processes, Path(os.environ["BEXI_DATA"]))
 
 
 def taken(host: str, ports: Sequence[int]) -> list[int]:

@@ -43,7 +43,7 @@ def serve_command(
     running.data_folder(data, "bexi")
     if not _is_loopback(host):
         _be_reached_as(host)
-    _set_up()
+    set_up()
     if check:
         from bexi.server.health import state_of_health
 
@@ -55,10 +55,10 @@ def serve_command(
 
 
 def work_command(data: DataOption = None) -> None:
-    """Start one more worker, for several machines that share database, queue and blobs. Ctrl-C ends it."""
+    """Start more workers, for several machines that share database, queue and blobs. Ctrl-C ends them."""
     running.data_folder(data, "bexi")
-    _set_up()
-    raise typer.Exit(running.run({"worker": running.worker()}))
+    set_up()
+    raise typer.Exit(running.run(running.workers()))
 
 
 def _is_loopback(host: str) -> bool:
@@ -78,11 +78,15 @@ def _be_reached_as(host: str) -> None:
         fail(NO_NAME)
 
 
-def _set_up() -> None:
+def set_up() -> None:
+    """Read Bexi's settings; ends the command when they or the data folder cannot be used."""
     import django
+    from django.core.exceptions import ImproperlyConfigured
 
     try:
         django.setup()
+    except ImproperlyConfigured as error:
+        fail(str(error))
     except OSError as error:
         fail(f"The data folder cannot be used: {error.strerror or error}. Name another with --data.")
 
@@ -106,7 +110,7 @@ def _serve(host: str, port: int, browser: bool) -> int:
             print(f"Bexi: {address}\nIts data: {settings.DATA_FOLDER}\nCtrl-C ends it.", flush=True)
             if browser:
                 running.open_browser_at(address)
-            return running.run({"web": running.web(host, port), "worker": running.worker()})
+            return running.run(running.web(host, port) | running.workers())
     except locks.Held:
         fail(f"Bexi runs already on this data ({settings.DATA_FOLDER}). Open it, or name another folder with --data.")
 

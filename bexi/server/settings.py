@@ -10,11 +10,13 @@ import os
 import secrets
 from contextlib import suppress
 from datetime import timedelta
+from ipaddress import ip_network
 from pathlib import Path
 from urllib.parse import parse_qsl, unquote, urlsplit
 
 import dj_database_url
 from csp.constants import NONCE, NONE, SELF
+from django.core.exceptions import ImproperlyConfigured
 
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.hosts.archive import LARGEST_ARCHIVE
@@ -65,8 +67,16 @@ REACHED_AS = os.environ.get("BEXI_HOSTS", "").split()
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", *REACHED_AS]
 # Folders of this machine below which sites may live; without any, all when nobody reaches Bexi from elsewhere.
 PLACE_ROOTS = [Path(root) for root in os.environ.get("BEXI_ROOTS", "").split(os.pathsep) if root]
-# Whether a proxy of ours stands in front, speaks TLS, and says so in X-Forwarded-Proto and X-Forwarded-For.
-BEHIND_PROXY = os.environ.get("BEXI_PROXY") == "1"
+# The proxies of ours that stand in front, speak TLS, and say so in X-Forwarded-Proto and X-Forwarded-For: addresses or
+# networks with spaces between them, or 1 for this machine. What others say in such headers is not believed.
+_PROXIES = os.environ.get("BEXI_PROXY", "")
+try:
+    PROXIES = [ip_network(one) for one in ("127.0.0.0/8 ::1" if _PROXIES == "1" else _PROXIES).split()]
+except ValueError as error:
+    raise ImproperlyConfigured(
+        f"BEXI_PROXY: {error}. Give the addresses or networks of your proxies, or 1 for this machine."
+    ) from error
+BEHIND_PROXY = bool(PROXIES)
 
 INSTALLED_APPS = [
     "whitenoise.runserver_nostatic",
@@ -91,6 +101,7 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "bexi.server.problems.AnswerProblems",
+    "bexi.server.proxies.TrustedProxies",
     "bexi.server.uploads.KnownHostsOnly",
     "django.middleware.security.SecurityMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -120,10 +131,10 @@ _SQLITE = {
         },
     }
 }
-_DATABASE_ADDRESS = os.environ.get("BEXI_DATABASE", "")
+DATABASE_ADDRESS = os.environ.get("BEXI_DATABASE", "")
 DATABASES = (
-    {"default": dj_database_url.parse(_DATABASE_ADDRESS, conn_max_age=60, conn_health_checks=True)}
-    if _DATABASE_ADDRESS
+    {"default": dj_database_url.parse(DATABASE_ADDRESS, conn_max_age=60, conn_health_checks=True)}
+    if DATABASE_ADDRESS
     else _SQLITE
 )
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
@@ -131,10 +142,16 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 ENCODING_PROCESSES = min(4, os.cpu_count() or 1)
 # BEXI_QUEUE=redis://host:6379/0, else the database.
 QUEUE = os.environ.get("BEXI_QUEUE", "")
-TASKS = {"default": {"BACKEND": "django_tasks_rq.RQBackend" if QUEUE else "django_tasks_db.DatabaseBackend"}}
+LINES = "default", "elsewhere"
+TASKS = {
+    "default": {
+        "BACKEND": "django_tasks_rq.RQBackend" if QUEUE else "django_tasks_db.DatabaseBackend",
+        "QUEUES": list(LINES),
+    }
+}
 if QUEUE:
     INSTALLED_APPS += ["django_rq", "django_tasks_rq"]
-    RQ_QUEUES = {"default": {"URL": QUEUE, "DEFAULT_TIMEOUT": 24 * 3600}}
+    RQ_QUEUES = {line: {"URL": QUEUE, "DEFAULT_TIMEOUT": 24 * 3600} for line in LINES}
 
 # BEXI_BLOBS=s3://bucket/folder?endpoint_url=https://host&region_name=name, else a folder. The key as AWS_ACCESS_KEY_ID
 # and AWS_SECRET_ACCESS_KEY, or as the machine itself has it.

@@ -11,6 +11,11 @@ _SITE_ARCHIVES = "/site-zip"
 """Where a whole site is sent to, which is larger than a picture."""
 
 
+def limit_of(path: str) -> int:
+    """How many bytes a body may have that is sent there."""
+    return int(settings.SITE_ARCHIVE_LIMIT if path.endswith(_SITE_ARCHIVES) else settings.BODY_LIMIT)
+
+
 class RefuseLargeBodies:
     """Middleware: answers 413 when the declared length of a body is beyond the limit."""
 
@@ -20,9 +25,8 @@ class RefuseLargeBodies:
     def __call__(self, request: HttpRequest) -> HttpResponse:
         """Pass the request on, or refuse it."""
         declared = request.META.get("CONTENT_LENGTH") or "0"
-        limit, instead = settings.BODY_LIMIT, "Choose a smaller copy."
-        if request.path.endswith(_SITE_ARCHIVES):
-            limit, instead = settings.SITE_ARCHIVE_LIMIT, "Pack the site's pages alone."
+        limit = limit_of(request.path)
+        instead = "Pack the site's pages alone." if limit > settings.BODY_LIMIT else "Choose a smaller copy."
         if declared.isdecimal() and int(declared[:20]) > limit:
             megabytes = limit // 1024 // 1024
             return problem(413, "file-too-large", f"This file is larger than the limit of {megabytes} MB. {instead}")

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 from bexi.server import running
-from bexi.server.serve import DataOption, fail
+from bexi.server.serve import DataOption, fail, set_up
 
 if TYPE_CHECKING:
     from bexi.server.people.models import User
@@ -87,10 +87,9 @@ def key_command() -> None:
 
 def _set_up(data: Path | None) -> None:
     running.data_folder(data, "bexi")
-    import django
+    set_up()
     from django.core.management import call_command
 
-    django.setup()
     call_command("migrate", verbosity=0)
 
 
@@ -106,4 +105,8 @@ def _account(name: str) -> "User":
 def _password(from_input: bool) -> str:
     if from_input:
         return sys.stdin.readline().rstrip("\r\n")
-    return str(typer.prompt("Password", hide_input=True, confirmation_prompt=True))
+    try:
+        return str(typer.prompt("Password", hide_input=True, confirmation_prompt=True))
+    except typer.Abort:
+        print()
+        fail("No password was given. Give it on standard input, with --password-stdin.")

@@ -1,4 +1,4 @@
-"""The WSGI entry for gunicorn."""
+"""The WSGI entry."""
 
 import os
 

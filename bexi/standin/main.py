@@ -1,5 +1,6 @@
 """The `bexi-standin` command."""
 
+import os
 import signal
 import sys
 import threading
@@ -27,10 +28,16 @@ def serve(
     try:
         with running(folder, port):
             print(f"Stand-in host: http://{LOOPBACK}:{port}/", flush=True)
-            stop.wait()
+            while not stop.wait(1) and _is_kept():
+                pass
     except OSError as error:
         print(f"A port from {port} to {port + len(SITES)} is in use ({error.strerror}).", file=sys.stderr)
         raise typer.Exit(1) from None
+
+
+def _is_kept() -> bool:
+    """Whether the process that keeps this one, if any, is still there."""
+    return os.environ.get("BEXI_KEEPER", str(os.getppid())) == str(os.getppid())
 
 
 if __name__ == "__main__":

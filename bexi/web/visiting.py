@@ -16,6 +16,7 @@ import httpx
 from bexi.core.errors import HostRefused
 from bexi.core.livesite.served import Fetch, Served
 from bexi.hosts.asking import Resolve, addresses_of, is_public, resolve
+from bexi.hosts.guarded import reason_of
 
 LARGEST_ANSWER = 4 * 1024 * 1024
 TIMEOUT_SECONDS = 5
@@ -82,7 +83,17 @@ def fetch(client: httpx.Client, url: str, deadline: Deadline | None = None) -> S
     except (httpx.InvalidURL, httpx.UnsupportedProtocol, httpcore.UnsupportedProtocol, ValueError):
         return Served(url[:300], 0, error="This is no address that can be asked.")
     except (httpx.HTTPError, httpcore.NetworkError, httpcore.ProtocolError, OSError) as error:
-        return Served(url, 0, error=f"No answer: {type(error).__name__}.", moved=moved)
+        return Served(url, 0, error=f"No answer: {_reason_of(error)}.", moved=moved)
+
+
+def _reason_of(error: BaseException) -> str:
+    """What went wrong in plain words: of what the system said, which the library has wrapped."""
+    inner: BaseException | None = error
+    while inner is not None:
+        if isinstance(inner, OSError):
+            return reason_of(inner)
+        inner = inner.__cause__ or inner.__context__
+    return "it broke off the connection"
 
 
 def _get(

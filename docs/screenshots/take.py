@@ -15,8 +15,13 @@ from playwright.sync_api import Page
 
 from bexi.standin.account import PASSWORD
 from tests.browser.chromium import chromium
+from tests.core.judging.brought.by_hand import side_by_side
+from tests.core.judging.brought.developed import DEVELOPED
+from tests.core.judging.brought.held_back import HELD_BACK
+from tests.core.judging.brought.looking import contact_sheet
 
 FOLDER = Path(__file__).parent
+SHEET = FOLDER.parent / "pages" / "explained" / "first-proposals.png"
 DATA = Path("/tmp/bexi-demo")  # shown on the Install view, so the same every time
 ADDRESS = "http://127.0.0.1:8400"
 VIEWS = {
@@ -118,4 +123,8 @@ def take(names: list[str]) -> None:
 
 
 if __name__ == "__main__":
+    if not sys.argv[1:]:
+        logos = [*DEVELOPED, *HELD_BACK]
+        contact_sheet(logos).save(SHEET, optimize=True)
+        side_by_side(logos).save(SHEET.with_name("by-hand.png"), optimize=True)
     take(sys.argv[1:] or list(VIEWS))

@@ -27,7 +27,7 @@ from tests.browser.chromium import launched
 from tests.ports import free_port_range
 from tests.server.case import AT_ONCE
 
-expect.set_options(timeout=30_000)  # the test's server encodes large icons and answers in turn
+expect.set_options(timeout=60_000)  # the test's server encodes large icons and answers in turn
 AXE = settings.REPOSITORY / "frontend/node_modules/axe-core/axe.min.js"
 DROP = """async ([name, type, data]) => {
     const bytes = Uint8Array.from(atob(data), (c) => c.charCodeAt(0));
@@ -143,7 +143,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
         self.addCleanup(one_count().await_none)
         self.addCleanup(context.close)
         page = context.new_page()
-        page.set_default_timeout(30_000)
+        page.set_default_timeout(60_000)
         page.on("console", self.fail_on_policy_breach)
         page.on("pageerror", lambda error: self.fail(f"error in the page: {error}"))
         page.goto(self.live_server_url + path)

@@ -7,6 +7,7 @@ import time
 import numpy as np
 from playwright.sync_api import Locator, Page, expect
 
+from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Recipe
@@ -73,7 +74,7 @@ class UndoTests(BenchTestCase):
         page.get_by_role("application").press("Control+Shift+z")
         page.get_by_role("application").press("Control+Shift+z")
         expect(page.get_by_label("Frame side, px")).to_have_value("400")
-        self.assertEqual(self.saved(page)["framing"]["frame"], [0, 0, 400])
+        self.assertEqual([*self.saved(page)["framing"]["frame"].values()], [0, 0, 400])
 
     def test_a_change_not_yet_saved_is_undone_too(self):
         page = self.bench()
@@ -95,7 +96,7 @@ class OwnFramingTests(BenchTestCase):
         page.get_by_title("plain", exact=True).click()
         expect(page.get_by_label("Frame side, px")).to_have_value("64")
         recipe = self.saved(page)
-        self.assertEqual((recipe["own"][0]["largest"], recipe["own"][0]["framing"]["artwork"]), (32, str(letter.pk)))
+        self.assertEqual((recipe["own"][0]["largest_px"], recipe["own"][0]["framing"]["artwork"]), (32, str(letter.pk)))
         self.turns(page, 16, (8, 8), [0xCC, 0x22, 0x00, 255])
         self.assertEqual(self.icon(page, 48)[24, 24].tolist(), [0x11, 0x44, 0xCC, 255])
         page.get_by_role("button", name="Build the set").click()
@@ -113,7 +114,10 @@ class OwnFramingTests(BenchTestCase):
         page.get_by_role("button", name="Own framing: 16 px").click()
         page.get_by_label("Frame side, px").fill("300")
         recipe = self.saved(page)
-        self.assertEqual((recipe["framing"]["frame"], recipe["own"][0]["framing"]["frame"]), ([0, 0, 512], [0, 0, 300]))
+        self.assertEqual(
+            ([*recipe["framing"]["frame"].values()], [*recipe["own"][0]["framing"]["frame"].values()]),
+            ([0, 0, 512], [0, 0, 300]),
+        )
         page.get_by_role("button", name="Back to all sizes").click()
         expect(page.get_by_label("Frame side, px")).to_have_value("512")
 
@@ -145,7 +149,10 @@ class PlateTests(BenchTestCase):
         plate.get_by_text("Disc").click()
         page.get_by_label("Plate colour", exact=True).fill("#ffcc00")
         page.get_by_label("Inset", exact=True).press("ArrowRight")
-        self.assertEqual(self.saved(page)["framing"]["plate"], ["disc", "#ffcc00", 20, 1])
+        self.assertEqual(
+            self.saved(page)["framing"]["plate"],
+            Plate(PlateShape.DISC, Colour(255, 204, 0), 20, 1).as_json(),
+        )
         self.turns(page, "180 px, home screen", (90, 6), [0xFF, 0xCC, 0x00, 255])
         self.assertEqual(self.icon(page, 48)[0, 0, 3], 0)
 
@@ -164,12 +171,12 @@ class CatchingTests(BenchTestCase):
         to_middle = 256 * scale  # the frame's centre on the artwork's
         self.drag(page, round(to_middle) + 4, 3)
         page.mouse.up()
-        self.assertEqual(self.saved(page)["framing"]["frame"], [256, 0, 512])
+        self.assertEqual([*self.saved(page)["framing"]["frame"].values()], [256, 0, 512])
         page.keyboard.down("Alt")
         self.drag(page, 4, 3)
         page.mouse.up()
         page.keyboard.up("Alt")
-        x, y, side = self.saved(page)["framing"]["frame"]
+        x, y, side = [*self.saved(page)["framing"]["frame"].values()]
         self.assertNotEqual((x, y), (256, 0))
         self.assertEqual(side, 512)
 
@@ -188,17 +195,26 @@ class FinishTests(BenchTestCase):
         page.get_by_role("radiogroup", name="Sharpen").get_by_text("4").click()
         page.get_by_label("Outline", exact=True).press("End")
         page.get_by_label("Outline colour", exact=True).fill("#00ff00")
-        self.assertEqual(self.saved(page)["framing"]["finish"], [4, 15, "#00ff00", None, 0])
+        self.assertEqual(
+            self.saved(page)["framing"]["finish"],
+            {
+                "sharpen_quarters": 4,
+                "outline_percent": 15,
+                "outline_colour": "#00ff00",
+                "recolour": None,
+                "weight_percent": 0,
+            },
+        )
         self.turns(page, 32, (16, 1), [0, 255, 0, 255])
         self.assertGreater((self.icon(page, 32)[..., 3] == 255).sum(), (before[..., 3] == 255).sum())
 
     def test_one_colour_ink_takes_another(self):
         page = self.bench()
         page.get_by_label("Colour of the ink", exact=True).fill("#aa0022")
-        self.assertEqual(self.saved(page)["framing"]["finish"][3], "#aa0022")
+        self.assertEqual(self.saved(page)["framing"]["finish"]["recolour"], "#aa0022")
         self.turns(page, 48, (24, 24), [0xAA, 0x00, 0x22, 255])
         page.get_by_role("button", name="Its own colour").click()
-        self.assertIsNone(self.saved(page)["framing"]["finish"][3])
+        self.assertIsNone(self.saved(page)["framing"]["finish"]["recolour"])
 
 
 class LookingCloserTests(BenchTestCase):
@@ -247,7 +263,7 @@ class LookingCloserTests(BenchTestCase):
 
 class FramesTests(BenchTestCase):
     def frame(self, page: Page) -> list[int]:
-        return self.saved(page)["framing"]["frame"]
+        return [*self.saved(page)["framing"]["frame"].values()]
 
     def drag_on_stage(self, page: Page, start: tuple, end: tuple) -> None:
         page.mouse.move(*start)
@@ -353,7 +369,7 @@ class DraftsTests(BenchTestCase):
         page.get_by_role("button", name="Copy it").click()
         expect(page.get_by_title("Closer")).to_be_visible()
         page.get_by_label("Frame side, px").fill("300")
-        self.assertEqual(self.saved(page)["framing"]["frame"], [0, 0, 300])
+        self.assertEqual([*self.saved(page)["framing"]["frame"].values()], [0, 0, 300])
         self.choose(page, "Compare with", "First draft")
         expect(page.get_by_alt_text("First draft at 16 px")).to_be_visible()
         self.choose(page, "Draft on the bench", "First draft")
@@ -426,7 +442,7 @@ class OutageTests(BenchTestCase):
         expect(page.get_by_role("status").filter(has_text="Not saved")).to_be_visible()
         expect(page.get_by_alt_text("Icon at 512 px", exact=True)).to_be_visible()
         page.unroute("**/api/**")
-        self.assertEqual(self.saved(page)["framing"]["frame"][2], 400)
+        self.assertEqual(self.saved(page)["framing"]["frame"]["side_px"], 400)
         expect(page.get_by_text("waits for Bexi")).to_have_count(0)
         expect(page.get_by_text("being made")).to_have_count(0)
 

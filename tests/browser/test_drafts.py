@@ -28,11 +28,11 @@ class WindowTests(BenchTestCase):
         first.bring_to_front()
         first.get_by_label("Frame side, px").fill("300")
         expect(first.get_by_text("Draft saved")).to_be_visible()
-        sides = {draft.name: draft.recipe["framing"]["frame"][2] for draft in self.site.drafts.all()}
+        sides = {draft.name: draft.recipe["framing"]["frame"]["side_px"] for draft in self.site.drafts.all()}
         self.assertEqual(sides, {"First draft": 300, "First draft, copy": 512})
         first.get_by_role("button", name="Build the set").click()
         expect(first.get_by_role("heading", name="Build 1")).to_be_visible()
-        self.assertEqual(self.site.builds.get().recipe["framing"]["frame"], [0, 0, 300])
+        self.assertEqual([*self.site.builds.get().recipe["framing"]["frame"].values()], [0, 0, 300])
 
     def test_a_later_version_is_shown_or_gives_way(self):
         page = self.bench()
@@ -40,7 +40,7 @@ class WindowTests(BenchTestCase):
         page.get_by_label("Frame side, px").fill("300")
         expect(page.get_by_text("changed in another window")).to_be_visible()
         page.get_by_role("button", name="Keep this one instead").click()
-        self.assertEqual(self.saved(page)["framing"]["frame"][2], 300)
+        self.assertEqual(self.saved(page)["framing"]["frame"]["side_px"], 300)
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_label("Frame side, px")).to_have_value("70")  # nothing is lost
 
@@ -75,7 +75,7 @@ class UnsavedTests(BenchTestCase):
         page.unroute(DRAFT)
         page.get_by_role("link", name="Bench", exact=True).click()
         expect(page.get_by_label("Frame side, px")).to_have_value("300")
-        self.assertEqual(self.saved(page)["framing"]["frame"][2], 300)
+        self.assertEqual(self.saved(page)["framing"]["frame"]["side_px"], 300)
 
     def test_a_lost_window_loses_nothing(self):
         page = self.unsaved()
@@ -86,7 +86,7 @@ class UnsavedTests(BenchTestCase):
         expect(page.get_by_label("Frame side, px")).to_have_value("300")
         page.unroute(DRAFT)
         expect(page.get_by_text("Draft saved")).to_be_visible()  # tried again by itself
-        self.assertEqual(self.recipe()["framing"]["frame"][2], 300)
+        self.assertEqual(self.recipe()["framing"]["frame"]["side_px"], 300)
 
 
 class DraggingTests(BenchTestCase):
@@ -101,4 +101,4 @@ class DraggingTests(BenchTestCase):
         page.mouse.move(x + 60, y + 5, steps=6)
         page.mouse.up()
         page.keyboard.up("Alt")
-        self.assertGreater(self.saved(page)["framing"]["frame"][0], 20)
+        self.assertGreater(self.saved(page)["framing"]["frame"]["x_px"], 20)

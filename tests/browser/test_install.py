@@ -6,6 +6,7 @@ from unittest import mock
 from django.test import override_settings
 from playwright.sync_api import expect
 
+from bexi.core.errors import HostRefused
 from bexi.installing.step import Content, Step, StepKind
 from bexi.server.installs.models import Install, InstallState, InstallStep, Planning
 from bexi.server.installs.starting import install_now
@@ -26,7 +27,7 @@ class InstallViewTests(ViewTestCase):
         expect(page.get_by_text("Gives way: <link rel=").first).to_be_visible()
 
     def test_planning_shows_how_far_it_is_and_can_be_stopped(self):
-        with mock.patch("bexi.server.installs.starting.run_planning"):
+        with mock.patch("bexi.server.machines.work.Work.offer"):
             page = self.view("install")
             expect(page.get_by_role("button", name="Stop planning")).to_be_enabled()
             Planning.objects.update(state="reading", done=1200, total=5000)
@@ -39,7 +40,7 @@ class InstallViewTests(ViewTestCase):
                 page.wait_for_timeout(100)
             self.assertTrue(Planning.objects.get().stop_asked)
             Planning.objects.update(state="stopped")
-            expect(page.get_by_role("alert")).to_contain_text("You stopped the planning. Nothing was touched.")
+            expect(page.get_by_role("alert")).to_contain_text("You stopped the planning. Nothing has been changed.")
         page.get_by_role("button", name="Plan again").click()
         expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
 
@@ -145,8 +146,9 @@ class InstallViewTests(ViewTestCase):
         added = Step(StepKind.ADD, "favicon.ico", None, Content.of(b"new"))
         InstallStep.of(stuck, 0, added).save()
         page = self.view("install")
+        page.wait_for_load_state("networkidle")  # the view plans first, and one at a time works on a place
         page.get_by_role("button", name="Put it back now").click()
-        expect(page.get_by_text("so everything was put back as it was").first).to_be_visible()
+        expect(page.get_by_text("Everything was put back as it was").first).to_be_visible()
         self.assertFalse((self.root / "favicon.ico").exists())
 
 
@@ -184,3 +186,25 @@ class OverSftpTests(ViewTestCase):
         expect(page.get_by_text("installed, then undone")).to_be_visible()
         self.assertEqual({path: path.read_bytes() for path in self.root.rglob("*") if path.is_file()}, before)
         self.assertEqual(self.icons_asked_for(), {"/img/tiny.png"})
+
+    def test_each_attempt_is_a_press_and_a_refused_one_turns_what_worked_off(self):
+        page = self.view("install")
+        asked = []
+        page.on("request", lambda request: asked.append((request.method, request.url, request.post_data or "")))
+        field = page.get_by_label("Password, or a private key")
+        field.fill(PASSWORD)
+        page.get_by_role("button", name="Try the connection").click()
+        page.get_by_role("button", name="Agree to this key").click()
+        expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
+        told = len(asked)
+        field.press_sequentially("-later")
+        page.wait_for_timeout(800)
+        self.assertEqual([one for one in asked[told:] if PASSWORD in one[2]], [])  # typing asks nothing
+        with mock.patch(
+            "bexi.server.installs.places.try_out", side_effect=HostRefused("wrong-secret", "Not accepted.")
+        ):
+            page.get_by_role("button", name="Try the connection").click()
+            expect(page.get_by_text("Enter the password or key at the right")).to_be_visible()
+        self.assertEqual([one for one in asked if PASSWORD in one[1]], [])
+        kept = page.evaluate("JSON.stringify([{...localStorage}, {...sessionStorage}, document.cookie, history.state])")
+        self.assertNotIn(PASSWORD, kept)

@@ -1,5 +1,7 @@
 """First look, close look and ways out, in Chromium."""
 
+import re
+
 from playwright.sync_api import Page, expect
 
 from bexi.server.artwork.services import add_artwork
@@ -30,7 +32,7 @@ class JudgingTestCase(BrowserTestCase):
 class FirstLookTests(JudgingTestCase):
     def test_the_best_is_taken_and_another_is_one_click_and_one_undo(self):
         page = self.first_look()
-        best = page.get_by_role("button", name="The emblem")
+        best = page.get_by_role("button", name=re.compile("^The emblem chosen"))
         expect(best).to_have_attribute("aria-pressed", "true")
         emblem = self.framing()
         expect(self.rung(page, 16)).to_contain_text("well")
@@ -39,7 +41,7 @@ class FirstLookTests(JudgingTestCase):
         expect(page.get_by_role("button", name="As it is")).to_have_attribute("aria-pressed", "true")
         page.get_by_role("button", name="Go on with the chosen one").click()
         expect(page.get_by_text("Draft saved")).to_be_visible()
-        self.assertEqual(self.framing()["frame"], [0, -310, 1240])
+        self.assertEqual(self.framing()["frame"], {"x_px": 0, "y_px": -310, "side_px": 1240})
         page.get_by_role("button", name="Undo").click()
         expect(self.rung(page, 16)).to_contain_text("well")
         self.assertEqual(self.framing(), emblem)
@@ -90,18 +92,44 @@ class CloseLookTests(JudgingTestCase):
         expect(page.get_by_role("heading", name="Ways out, tried and judged")).to_be_hidden()
 
 
+class ByHandTests(JudgingTestCase):
+    def test_small_icons_are_by_hand_shown_beside_the_plain_ones_and_switched_off(self):
+        page = self.first_look()
+        page.get_by_role("button", name="Go on with the chosen one").click()
+        expect(page.get_by_role("img", name="Plain, on dark")).to_be_visible()
+        self.assert_no_axe_findings(page)
+        small = page.get_by_role("radiogroup", name="How small icons are drawn")
+        expect(small.get_by_role("radio", name="By hand")).to_be_checked()
+        by_hand = self.rung(page, 16).get_by_role("img").get_attribute("src")
+        page.keyboard.down("p")
+        expect(self.rung(page, 16).get_by_role("img")).not_to_have_attribute("src", by_hand)
+        page.evaluate("dispatchEvent(new Event('blur'))")  # another window takes the release
+        expect(self.rung(page, 16).get_by_role("img")).to_have_attribute("src", by_hand)
+        page.keyboard.up("p")
+        loupe = page.get_by_label("Loupe on the icon at 16 px")
+        expect(loupe).to_contain_text("edges on pixels")
+        page.get_by_role("img", name="Plain, on dark").hover(position={"x": 1, "y": 1})
+        expect(loupe).to_contain_text("0, 0: ")
+        self.rung(page, 16).click()
+        page.get_by_role("radiogroup", name="How the icon at 16 px is drawn").get_by_text("Plain").click()
+        expect(page.get_by_role("img", name="Plain, on dark")).to_be_hidden()
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        self.assertEqual(self.framing()["by_hand_px"], [24, 32, 48])
+
+
 class GroundTests(JudgingTestCase):
     def test_a_dark_mark_is_said_to_vanish(self):
         self.lockup = add_artwork("stamp.png", demo.harbour_stamp(), "Lockup")
         page = self.first_look()
-        page.get_by_role("button", name="As it is").click()
+        page.get_by_role("button", name=re.compile("^All of it(?!, on)")).click()
         expect(page.get_by_text("On dark tabs it vanishes")).to_be_visible()
 
     def test_clear_on_a_solid_ground_offers_to_lift_it(self):
         self.lockup = add_artwork("emblem.jpg", demo.ferry_emblem_on_white(), "Lockup")
         page = self.first_look()
         page.get_by_role("button", name="Go on with the chosen one").click()
-        page.get_by_role("radiogroup", name="Ground", exact=True).get_by_text("Clear").click()
+        expect(page.get_by_text("The flat background of the picture is left out.")).to_be_visible()
+        page.get_by_role("button", name="Keep the background").click()
         expect(page.get_by_alt_text("The artwork with its ground lifted")).to_be_visible()
         page.get_by_role("button", name="Lift the ground").click()
         expect(page.get_by_role("button", name="Lift the ground")).to_be_hidden()

@@ -1,6 +1,8 @@
 """Signing in and accounts, on the screen."""
 
-from playwright.sync_api import Page, expect
+from contextlib import suppress
+
+from playwright.sync_api import Error, Page, Route, expect
 
 from bexi.server.people import accounts
 from bexi.server.people.roles import Role
@@ -58,6 +60,27 @@ class PeopleTests(BrowserTestCase):
         expect(page.get_by_text("bexi_")).to_have_count(0)
         page.get_by_role("button", name="Sign out everywhere").click()
         expect(page.get_by_role("heading", name="Sign in")).to_be_visible()
+
+    def test_a_late_answer_to_a_stranger_does_not_send_away_who_is_in(self):
+        accounts.add("ines", PASSWORD, Role.ADMINISTERS)
+        page, late = self.open("/sign-in"), []
+
+        def hold(route: Route) -> None:
+            if late:
+                route.continue_()
+            else:
+                late.append((route, route.fetch()))
+
+        page.route("**/api/processes", hold)
+        page.goto(f"{self.live_server_url}/account")
+        self.sign_in(page, "ines")
+        expect(page.get_by_label("What it is for")).to_be_visible()
+        (route, answer), *_ = late
+        self.assertEqual(answer.status, 401)
+        with suppress(Error):  # the page has given it up
+            route.fulfill(response=answer)
+        page.wait_for_timeout(500)
+        expect(page.get_by_label("What it is for")).to_be_visible()
 
     def test_who_only_looks_sees_what_their_role_lacks(self):
         accounts.add("ines", PASSWORD, Role.ADMINISTERS)

@@ -171,6 +171,8 @@ class SetViewTests(ViewTestCase):
         names = zipfile.ZipFile(io.BytesIO(caught.value.path().read_bytes())).namelist()
         self.assertIn("where-files-go.txt", names)
         drawn = screen_pixels(page.get_by_alt_text("icon.svg"))
-        built = decoded(self.client.get(f"/api/builds/{self.build.pk}/files/icon-192.png").content)
+        built = decoded(
+            self.client.get(f"/api/builds/{self.build.pk}/files/icon-192.png", SERVER_NAME="127.0.0.1").content
+        )
         middle = built[96, 60, :3].astype(int)
         self.assertLessEqual(np.abs(drawn[32, 20].astype(int) - middle).max(), 2)

@@ -50,7 +50,7 @@ class FindingTests(SeveralTestCase):
         bar.get_by_role("button", name="Put it on").click()
         expect(page.get_by_role("listitem").filter(has_text="Bare site")).to_contain_text("new")
         bar.get_by_role("button", name="Remove").click()
-        expect(bar).to_contain_text("1 site removed; nothing was touched where they live.")
+        expect(bar).to_contain_text("1 site removed; nothing has been changed where they live.")
         expect(page.get_by_role("link", name="Bare site", exact=True)).to_have_count(0)
         self.assert_no_axe_findings(page)
         bar.get_by_role("button", name="Bring back").click()

@@ -156,9 +156,20 @@ class ShellTests(ViewTestCase):
         page.reload()
         expect(page.get_by_role("button", name="Switch to the dark theme")).to_be_visible()
 
+    def test_a_process_that_stopped_is_told_and_the_bar_keeps_its_height(self):
+        page, told = self.view("set"), "Background work stopped 3 times and was restarted; the log says why."
+        before = page.locator("header").bounding_box()
+        page.route("**/api/processes", lambda route: route.fulfill(json={"told": told}))
+        page.reload()
+        expect(page.get_by_text(told)).to_be_visible()
+        expect(page.get_by_role("link", name="Live check", exact=True)).to_be_visible()
+        self.assertEqual(page.locator("header").bounding_box(), before)
+        self.assert_no_axe_findings(page)
+
     def test_switching_sites_and_views(self):
         other = Site.objects.create(name="Harbour log")
         page = self.view("bench")
+        expect(page.get_by_alt_text("Icon at 512 px", exact=True)).to_be_visible()
         page.get_by_label("Site", exact=True).click()
         page.get_by_title("Harbour log").click()
         expect(page).to_have_url(re.compile(rf"/sites/{other.pk}/bench$"))
@@ -189,7 +200,7 @@ class ShellTests(ViewTestCase):
         page.unroute("**/api/**")
         page.get_by_role("button", name="Try again").first.click()
         expect(page.get_by_text("Draft saved")).to_be_visible()
-        self.assertEqual(self.site.drafts.get().recipe["framing"]["frame"], [7, 0, 512])
+        self.assertEqual([*self.site.drafts.get().recipe["framing"]["frame"].values()], [7, 0, 512])
 
 
 class BenchViewTests(ViewTestCase):
@@ -217,7 +228,7 @@ class BenchViewTests(ViewTestCase):
         page.mouse.up()
         page.keyboard.up("Alt")
         expect(page.get_by_text("Draft saved")).to_be_visible()
-        x, y, side = self.site.drafts.get().recipe["framing"]["frame"]
+        x, y, side = [*self.site.drafts.get().recipe["framing"]["frame"].values()]
         scale = box["width"] / 512
         self.assertEqual(side, 512)
         self.assertAlmostEqual(x, 31 / scale, delta=1)
@@ -233,7 +244,7 @@ class BenchViewTests(ViewTestCase):
         page.mouse.move(box["x"] + 80, box["y"] + 80, steps=5)
         page.mouse.up()
         expect(page.get_by_text("Draft saved")).to_be_visible()
-        x, y, side = self.site.drafts.get().recipe["framing"]["frame"]
+        x, y, side = [*self.site.drafts.get().recipe["framing"]["frame"].values()]
         self.assertLess(side, 512)
         self.assertEqual((x + side, y + side), (512, 512))
 

@@ -1,5 +1,8 @@
 import os
 import tempfile
+import threading
+import time
+from contextlib import suppress
 from pathlib import Path
 from unittest import TestCase, skipIf
 
@@ -79,3 +82,74 @@ class FolderTests(TestCase):
         with self.assertRaises(HostRefused) as caught:
             self.host.write("nowhere/favicon.ico", b"")
         self.assertEqual(caught.exception.code, "cannot-write")
+
+    def test_a_pipe_is_not_waited_for(self):
+        os.mkfifo(self.root / "favicon.ico")
+        for act in (self.host.read, lambda path: self.host._storage.put(path, b"x")):
+            with self.assertRaises(HostRefused):
+                act("favicon.ico")
+
+    def test_links_within_and_in_circles(self):
+        (self.root / "deep").symlink_to("pages")
+        (self.root / "absolute.html").symlink_to(self.root / "pages/a.html")
+        (self.root / "up.html").symlink_to("pages/../index.html")
+        (self.root / "round").symlink_to("round")
+        for path, data in (("deep/a.html", b"a"), ("absolute.html", b"a"), ("up.html", b"i")):
+            self.assertEqual(self.host.read(path), data, path)
+        for path in ("round", "round/a.html"):
+            with self.assertRaises(HostRefused):
+                self.host.read(path)
+
+
+class RacingTests(TestCase):
+    """Folders and links are swapped as fast as can be while Bexi works there: nothing outside is reached."""
+
+    SECONDS = 4
+
+    def test_nothing_outside_is_read_or_written(self):
+        with tempfile.TemporaryDirectory() as folder:
+            outside, root = Path(folder) / "outside", Path(folder) / "site"
+            for place in (outside, root / "deep"):
+                place.mkdir(parents=True)
+                (place / "page.html").write_bytes(b"private" if place == outside else b"page")
+            over = threading.Event()
+            swapper = threading.Thread(target=self.swap, args=(root, outside, over))
+            swapper.start()
+            tries, failed = 0, []
+            try:
+                end = time.monotonic() + self.SECONDS
+                while time.monotonic() < end:
+                    tries += 1
+                    failed += self.reached(root)
+            finally:
+                over.set()
+                swapper.join()
+            self.assertEqual(failed, [])
+            self.assertGreater(tries, 200)
+            self.assertEqual([path.name for path in outside.iterdir()], ["page.html"])
+            self.assertEqual((outside / "page.html").read_bytes(), b"private")
+
+    @staticmethod
+    def swap(root: Path, outside: Path, over: threading.Event) -> None:
+        deep, aside = root / "deep", root / "aside"
+        while not over.is_set():
+            with suppress(OSError):
+                deep.rename(aside)
+                deep.symlink_to(outside)
+                deep.unlink()
+                aside.rename(deep)
+
+    @staticmethod
+    def reached(root: Path) -> list[bytes]:
+        """What was read of the outside."""
+        host = CarefulHost(FolderStorage(root))
+        found = []
+        with suppress(HostRefused, OSError):
+            found.append(host.read("deep/page.html"))
+        with suppress(HostRefused, OSError):
+            host.write("deep/page.html", b"page")
+        with suppress(HostRefused, OSError):
+            host.delete("deep/other.html")
+        with suppress(HostRefused, OSError):
+            found += [b"private" for path in host.files() if "outside" in path]
+        return [data for data in found if data == b"private"]

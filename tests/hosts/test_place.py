@@ -47,7 +47,7 @@ class FromLoginTests(TestCase):
         storage = self.found("/www", {"/home/u/www"})
         self.assertEqual(storage._root, "/home/u/www")
         self.assertIn("/home/u/www, from where this account begins, was taken", storage.place_note)
-        with self.assertRaises(FileNotFoundError):
+        with self.assertRaises(HostRefused):
             self.found("/www", set())
 
     def test_a_path_that_is_no_place_is_refused(self):

@@ -5,7 +5,7 @@ from pathlib import Path
 from unittest import TestCase
 
 from bexi.core.artwork.intake import take_in
-from bexi.core.errors import InstallRefused
+from bexi.core.errors import HostRefused, InstallRefused
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.addresses import Addresses
@@ -15,7 +15,7 @@ from bexi.core.iconset.plan import READY_MADE, RECOMMENDED, Plan
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.careful import CarefulHost
 from bexi.hosts.folder import FolderStorage
-from bexi.installing.carry_out import carry_out, plan_undo, put_back
+from bexi.installing.carry_out import PutBack, carry_out, plan_undo, put_back
 from bexi.installing.plan import InstallPlan, plan_install
 from bexi.installing.step import Content, Step, StepKind
 from tests.installing.places import FIRST_STATE, PAGE, FailingStorage, Killed, MemoryStorage, over
@@ -27,15 +27,18 @@ PLAN = READY_MADE["short"]
 class Notes:
     """A journal in memory: what was begun, and copies of what it replaced."""
 
-    def __init__(self, stop_before: int | None = None) -> None:
+    def __init__(self, copies_of: "Notes | None" = None, stop_before: int | None = None) -> None:
         self.begun: list[Step] = []
-        self.copies: dict[str, bytes] = {}
+        self.copies: dict[str, bytes] = dict(copies_of.copies) if copies_of else {}
         self._stop_before = stop_before
 
     def begin(self, number: int, step: Step, now: bytes | None) -> None:
         self.begun.append(step)
         if now is not None:
-            self.copies[Content.of(now).sha256] = now
+            self.keep(now)
+
+    def keep(self, data: bytes) -> None:
+        self.copies[Content.of(data).sha256] = data
 
     def stop_asked(self) -> bool:
         return self._stop_before is not None and len(self.begun) >= self._stop_before
@@ -61,18 +64,20 @@ class InstallingTestCase(TestCase):
 
     def install(self, plan: InstallPlan, storage: object = None) -> None:
         place = storage or self.storage
-        carry_out(lambda: over(place), plan.changes, plan.content, self.notes, self.notes.copy)
+        carry_out(lambda stop_asked: over(place), plan.changes, plan.content, self.notes)
+
+    def put_back(self, plan: InstallPlan, storage: object = None) -> tuple[str, ...]:
+        place = storage or self.storage
+        return put_back(lambda stop_asked: over(place), self.notes.begun, plan.content, self.notes, "Killed.")
 
     def undo(self, **decided: list[str]) -> None:
         steps = plan_undo(CarefulHost(self.storage), self.notes.begun, **decided)
-        notes = Notes()
-        copies = {**self.notes.copies}
+        notes = Notes(self.notes)
         carry_out(
-            lambda: over(self.storage),
+            lambda stop_asked: over(self.storage),
             steps,
-            lambda step, now: copies[step.after.sha256] if step.after else None,
+            lambda step, now: notes.copy(step.after) if step.after else None,
             notes,
-            notes.copy,
         )
 
 
@@ -239,7 +244,7 @@ class InstallingTests(InstallingTestCase):
                 break
             except Killed:
                 if self.notes.begun:
-                    put_back(lambda storage=storage: over(storage), self.notes.begun, self.notes.copy, "Killed.")
+                    self.put_back(plan, storage)
                 self.assertEqual(storage.contents, FIRST_STATE, at)
         self.assertGreater(at, 30)
 
@@ -254,14 +259,14 @@ class InstallingTests(InstallingTestCase):
         plan = self.plan()
         opened = []
 
-        def opening():
+        def opening(stop_asked):
             opened.append(1)
             return over(FailingStorage(self.storage, 30 if len(opened) == 1 else 0, "refused"))
 
         with self.assertRaises(InstallRefused) as caught:
-            carry_out(opening, plan.changes, plan.content, self.notes, self.notes.copy)
+            carry_out(opening, plan.changes, plan.content, self.notes)
         self.assertEqual(caught.exception.code, "put-back-incomplete")
-        put_back(lambda: over(self.storage), self.notes.begun, self.notes.copy, "Later.")
+        self.assertEqual(self.put_back(plan), ())
         self.assertEqual(self.storage.contents, FIRST_STATE)
 
     def test_a_site_that_changed_since_the_plan_is_not_touched(self):
@@ -286,3 +291,71 @@ class InstallingTests(InstallingTestCase):
             self.assertEqual(b"mine" in self.storage.contents["index.html"], kept)
             self.assertEqual(self.storage.contents["favicon.ico"], b"old icon")
             self.storage.contents = before
+
+
+class PuttingBackLooksFirstTests(InstallingTestCase):
+    """Killed in the middle; before it is put back, somebody changes files."""
+
+    def killed_at(self, at: int) -> InstallPlan:
+        plan = self.plan()
+        with self.assertRaises(Killed):
+            self.install(plan, FailingStorage(self.storage, at, "killed"))
+        return plan
+
+    def test_what_an_author_wrote_since_is_kept_at_every_single_operation(self):
+        mine = b"<html><head><title>rewritten</title></head></html>"
+        for at in range(20, 500):
+            self.setUp()
+            try:
+                plan = self.killed_at(at)
+            except AssertionError:
+                break
+            if not self.notes.begun:
+                continue
+            last = self.notes.begun[-1]
+            self.storage.contents[last.path] = mine
+            left = self.put_back(plan)
+            others = {path: data for path, data in self.storage.contents.items() if path != last.path}
+            self.assertEqual(self.storage.contents[last.path], mine, at)
+            self.assertEqual(left, (last.path,))
+            first = {path: data for path, data in FIRST_STATE.items() if path != last.path}
+            self.assertEqual(others, first, at)
+        self.assertGreater(at, 35)
+
+    def test_a_file_that_somebody_removed_is_not_brought_back(self):
+        plan = self.killed_at(36)
+        path = self.notes.begun[-1].path
+        self.storage.contents.pop(path, None)
+        left = self.put_back(plan)
+        self.assertEqual(path in self.storage.contents, False)
+        self.assertEqual(left, (path,) if path in FIRST_STATE else ())
+
+    def test_half_of_what_was_written_is_ours_and_a_copy_of_it_is_kept(self):
+        plan = self.plan()
+        self.install(plan)
+        page = self.storage.contents["index.html"]
+        for half in (page[: len(page) // 2], b"", PAGE[:20]):
+            self.storage.contents["index.html"] = half
+            self.assertEqual(self.put_back(plan), ())
+            self.assertEqual(self.storage.contents, FIRST_STATE)
+            self.assertIn(half, self.notes.copies.values())
+            self.storage, self.notes = MemoryStorage(FIRST_STATE), Notes()
+            self.install(plan)
+
+    def test_the_word_names_what_was_changed(self):
+        changed_by_others = {"site.webmanifest", "favicon.ico"}
+
+        class Edited(MemoryStorage):
+            def put(self, path, data):
+                if path.startswith("deep/"):
+                    self.contents |= dict.fromkeys(changed_by_others, b"mine")
+                    raise HostRefused("host-failed", "The line went dead.")
+                super().put(path, data)
+
+        self.storage = Edited(FIRST_STATE)
+        with self.assertRaises(PutBack) as caught:
+            self.install(self.plan())
+        self.assertEqual(set(caught.exception.left), changed_by_others)
+        self.assertIn("put back, but 2 files were changed by somebody since: ", caught.exception.sentence)
+        for path in changed_by_others:
+            self.assertEqual(self.storage.contents[path], b"mine")

@@ -4,7 +4,7 @@ import itertools
 import shutil
 import stat
 import tempfile
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager, contextmanager
 from pathlib import Path
 from unittest import TestCase, mock
@@ -14,10 +14,11 @@ import paramiko
 from bexi.core.errors import HostRefused, InstallRefused
 from bexi.core.iconset.plan import Plan
 from bexi.hosts.careful import CarefulHost
-from bexi.hosts.opening import opened, try_out
+from bexi.hosts.opening import Trial, opened, try_out
 from bexi.hosts.place import Place, UnknownServer
+from bexi.hosts.secret import Secret
 from bexi.installing.carry_out import carry_out, plan_undo, put_back
-from bexi.installing.plan import plan_install
+from bexi.installing.plan import InstallPlan, plan_install
 from bexi.standin.account import PASSWORD, USER
 from bexi.standin.host import FTP_OFFSET, LOOPBACK, PORTS, SFTP_OFFSET, running
 from bexi.standin.mischief import Mischief
@@ -28,6 +29,14 @@ from tests.ports import free_port_range
 from tests.sets import head_lines_of
 
 
+def entered(place: Place, password: str = PASSWORD) -> AbstractContextManager[CarefulHost]:
+    return opened(place, Secret.of(place, password))
+
+
+def tried(place: Place) -> list[Trial]:
+    return try_out(place, Secret.of(place, PASSWORD))
+
+
 class FailsOnce:
     """Opens a place again and again; its first opening fails at operation `at`."""
 
@@ -36,8 +45,8 @@ class FailsOnce:
         self._failing: FailingStorage | None = None
 
     @contextmanager
-    def __call__(self) -> Iterator[CarefulHost]:
-        with opened(self._place, PASSWORD) as host:
+    def __call__(self, stop_asked: Callable[[], bool]) -> Iterator[CarefulHost]:
+        with opened(self._place, Secret.of(self._place, PASSWORD)) as host:
             if self._failing:
                 yield host
                 return
@@ -74,7 +83,7 @@ class RealHostTestCase(TestCase):
             return Place.parse(str(self.served / folder))
         place = Place.parse(f"{kind}://{USER}@{LOOPBACK}:{self.port + KINDS[kind]}/{folder}")
         if kind not in self.trusted:
-            with self.assertRaises(UnknownServer) as caught, opened(place, PASSWORD):
+            with self.assertRaises(UnknownServer) as caught, entered(place):
                 pass
             self.trusted[kind] = caught.exception.fingerprint
         return place.trusting(self.trusted[kind])
@@ -88,7 +97,7 @@ class ConnectionTests(RealHostTestCase):
     def test_everything_is_tried_and_nothing_stays_behind(self):
         before = self.files("log")
         for kind in ("folder", *KINDS):
-            trials = try_out(self.place(kind, "log"), PASSWORD)
+            trials = tried(self.place(kind, "log"))
             self.assertEqual({trial.what for trial in trials if trial.works}, {trial.what for trial in trials}, trials)
             self.assertEqual(len(trials), 6)
         self.assertEqual(self.files("log"), before)
@@ -97,7 +106,7 @@ class ConnectionTests(RealHostTestCase):
         for kind in KINDS:
             place = self.place(kind, "log")
             self.mischief.set(read_only=1)
-            told = {trial.what: trial.works for trial in try_out(place, PASSWORD)}
+            told = {trial.what: trial.works for trial in tried(place)}
             self.mischief.set()
             self.assertEqual((told["connect"], told["list"]), (True, True))
             self.assertFalse(told["write"])
@@ -105,21 +114,21 @@ class ConnectionTests(RealHostTestCase):
     def test_a_server_nobody_has_agreed_to_gets_no_password(self):
         for kind in ("ftps", "sftp"):
             place = Place.parse(f"{kind}://{USER}@{LOOPBACK}:{self.port + KINDS[kind]}/log")
-            with self.assertRaises(UnknownServer) as caught, opened(place, PASSWORD):
+            with self.assertRaises(UnknownServer) as caught, entered(place):
                 pass
             self.assertEqual(caught.exception.code, "unknown-server")
-            with self.assertRaises(UnknownServer) as caught, opened(place.trusting("SHA256:other"), PASSWORD):
+            with self.assertRaises(UnknownServer) as caught, entered(place.trusting("SHA256:other")):
                 pass
             self.assertEqual(caught.exception.code, "server-changed")
 
     def test_wrong_passwords_and_folders(self):
         for kind in KINDS:
             place = self.place(kind, "log")
-            with self.assertRaises(HostRefused) as caught, opened(place, "wrong"):
+            with self.assertRaises(HostRefused) as caught, entered(place, "wrong"):
                 pass
             self.assertEqual(caught.exception.code, "wrong-secret", kind)
             self.assertNotIn("wrong", caught.exception.sentence)
-            with self.assertRaises(HostRefused), opened(self.place(kind, "nowhere"), PASSWORD):
+            with self.assertRaises(HostRefused), entered(self.place(kind, "nowhere")):
                 pass
 
 
@@ -127,7 +136,7 @@ class HostileListingTests(RealHostTestCase):
     """What a server lists is bounded, and odd names are told."""
 
     def listed(self, kind: str) -> str:
-        with self.assertRaises(HostRefused) as caught, opened(self.place(kind, "log"), PASSWORD) as host:
+        with self.assertRaises(HostRefused) as caught, entered(self.place(kind, "log")) as host:
             list(host.files())
         return caught.exception.code
 
@@ -147,9 +156,11 @@ class HostileListingTests(RealHostTestCase):
         with (
             mock.patch("paramiko.SFTPClient.listdir_iter", lambda *folder: itertools.repeat(one)),
             mock.patch("bexi.hosts.sftp.MOST_FILES", 1000),
-            opened(place, PASSWORD) as host,
+            entered(place) as host,
+            self.assertRaises(HostRefused) as caught,
         ):
-            self.assertEqual(list(host.files()), ["page.html"])
+            list(host.files())
+        self.assertEqual(caught.exception.code, "endless-listing")
 
     def test_a_name_that_is_no_text(self):
         self.place("sftp", "log")
@@ -162,7 +173,11 @@ class InstallOnRealHostsTests(RealHostTestCase):
     icons = head_lines_of()
 
     def opening(self, place: Place) -> AbstractContextManager[CarefulHost]:
-        return opened(place, PASSWORD)
+        return entered(place)
+
+    def put_back(self, place: Place, plan: InstallPlan, notes: Notes) -> None:
+        left = put_back(lambda stop_asked: self.opening(place), notes.begun, plan.content, notes, "Killed.")
+        self.assertEqual(left, ())
 
     def test_every_demo_site_over_every_kind_and_back_to_the_byte(self):
         for kind in ("folder", *KINDS):
@@ -170,19 +185,17 @@ class InstallOnRealHostsTests(RealHostTestCase):
                 place, before, notes = self.place(kind, site.folder), self.files(site.folder), Notes()
                 with self.opening(place) as host:
                     plan = plan_install(host, self.icons)
-                carry_out(lambda place=place: self.opening(place), plan.changes, plan.content, notes, notes.copy)
+                carry_out(lambda stop_asked, place=place: self.opening(place), plan.changes, plan.content, notes)
                 after = self.files(site.folder)
                 self.assertEqual(after["favicon.ico"], b"favicon.ico")
                 with self.opening(place) as host:
                     self.assertEqual(plan_install(host, self.icons).changes, ())
                     steps = plan_undo(host, notes.begun)
-                back = Notes()
                 carry_out(
-                    lambda place=place: self.opening(place),
+                    lambda stop_asked, place=place: self.opening(place),
                     steps,
                     lambda step, now, notes=notes: notes.copy(step.after) if step.after else None,
-                    back,
-                    back.copy,
+                    Notes(notes),
                 )
                 self.assertEqual(self.files(site.folder), before, (kind, site.folder))
 
@@ -198,14 +211,14 @@ class InstallOnRealHostsTests(RealHostTestCase):
                         plan = plan_install(host, icons)
                     failing = FailsOnce(place, at, how)
                     try:
-                        carry_out(failing, plan.changes, plan.content, notes, notes.copy)
+                        carry_out(failing, plan.changes, plan.content, notes)
                         with self.opening(place) as host:
                             self.assertEqual(plan_install(host, icons).changes, ())
                     except InstallRefused:
                         self.assertEqual(self.files("small"), before, (kind, how, at))
                     except Killed:
                         if notes.begun:
-                            put_back(lambda place=place: self.opening(place), notes.begun, notes.copy, "Killed.")
+                            self.put_back(place, plan, notes)
                         self.assertEqual(self.files("small"), before, (kind, how, at))
                     if not failing.has_failed:
                         break
@@ -235,13 +248,13 @@ class InstallOnRealHostsTests(RealHostTestCase):
                     plan = plan_install(host, self.icons)
                 self.mischief.set(**switch)
                 try:
-                    carry_out(lambda place=place: self.opening(place), plan.changes, plan.content, notes, notes.copy)
+                    carry_out(lambda stop_asked, place=place: self.opening(place), plan.changes, plan.content, notes)
                     ended = "new"
                 except InstallRefused as refusal:
                     ended = refusal.code
                 self.mischief.set()
                 if ended == "put-back-incomplete":  # as when Bexi starts again and the host has recovered
-                    put_back(lambda place=place: self.opening(place), notes.begun, notes.copy, "It was interrupted.")
+                    self.put_back(place, plan, notes)
                 with self.opening(place) as host:
                     changes = plan_install(host, self.icons).changes
                 if ended == "new":

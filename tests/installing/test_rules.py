@@ -2,10 +2,9 @@ from dataclasses import replace
 
 from bexi.core.iconset.addresses import Addresses
 from bexi.hosts.careful import CarefulHost
-from bexi.installing.carry_out import put_back
 from bexi.installing.plan import plan_install
 from bexi.installing.step import StepKind
-from tests.installing.places import MemoryStorage, over
+from tests.installing.places import MemoryStorage
 from tests.installing.test_installing import InstallingTestCase
 
 RULES = b"# the site's own\r\nOptions -Indexes\r\n"
@@ -31,7 +30,7 @@ class RulesTests(InstallingTestCase):
         self.assertIn(rb"favicon\.ico|", after)
         again = plan_install(CarefulHost(self.storage), self.icons, rules=True)
         self.assertEqual([step.path for step in again.changes], [])
-        put_back(lambda: over(self.storage), self.notes.begun, self.notes.copy, "")
+        self.put_back(plan)
         self.assertEqual(self.storage.contents, before)
 
     def test_nothing_is_added_where_there_is_none_or_nobody_asked(self):

@@ -153,8 +153,8 @@ class Park:
     def web(self) -> "Web":
         """One more machine that answers."""
         port = free_port_range(1)
-        command = ["-m", "gunicorn", "bexi.server.wsgi", "--bind", f"{LOOPBACK}:{port}", "--threads", "4"]
-        self._stack.enter_context(_running([sys.executable, *command, "--log-level", "warning"], self._own()))
+        command = [sys.executable, "-m", "bexi.server.web", "--host", LOOPBACK, "--port", str(port)]
+        self._stack.enter_context(_running(command, self._own()))
         until(lambda: _answers(port), 60, "a web server")
         return Web(self._stack, f"http://{LOOPBACK}:{port}/")
 

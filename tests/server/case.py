@@ -14,7 +14,9 @@ from PIL import Image
 from bexi.server.sites.models import Site
 from tests.pictures import encoded
 
-AT_ONCE = {"default": {"BACKEND": "django_tasks.backends.immediate.ImmediateBackend"}}
+AT_ONCE = {
+    "default": {"BACKEND": "django_tasks.backends.immediate.ImmediateBackend", "QUEUES": ["default", "elsewhere"]}
+}
 """Background tasks are done on the spot."""
 
 
@@ -35,7 +37,7 @@ class ApiCase:
         settings = override_settings(BLOB_FOLDER=self.folder / "blobs", TASKS=AT_ONCE)
         settings.enable()
         self.addCleanup(settings.disable)
-        self.client = Client(enforce_csrf_checks=True)
+        self.client = Client(enforce_csrf_checks=True, SERVER_NAME="127.0.0.1")
         self.client.get("/api/sites")
         self.token = {"X-CSRFToken": self.client.cookies["csrftoken"].value}
 

@@ -1,6 +1,7 @@
 """Work that misbehaves in the sandbox; apart from the tests, since the sandbox imports it without Django."""
 
 import os
+import time
 
 from bexi.core.errors import ArtworkRefused
 
@@ -20,3 +21,8 @@ def crashing() -> None:
 
 def refusing() -> None:
     raise ArtworkRefused("no", "No.")
+
+
+def waiting() -> str:
+    time.sleep(1.5)
+    return "waited"

@@ -1,8 +1,11 @@
 import os
 import pickle
 import resource
+import subprocess
+import sys
 import threading
 import time
+from contextlib import ExitStack
 from unittest import mock
 
 import numpy as np
@@ -11,6 +14,8 @@ from PIL import Image
 from bexi.core.artwork.limits import Limits
 from bexi.core.errors import ArtworkRefused
 from bexi.sandbox import children as sandbox
+from bexi.server import locks
+from bexi.server.artwork import reading
 from bexi.server.artwork.models import Artwork
 from bexi.server.sites.models import Site
 from bexi.standin.host import PORTS, running
@@ -146,7 +151,7 @@ class ReplacementApiTests(BenchTestCase):
     def replace(self, width: int, height: int) -> list[int]:
         data = encoded(Image.fromarray(noise(width, height)), "PNG")
         self.assertEqual(self.send(data, "new.png", f"artwork/{self.artwork['id']}/replacement").status_code, 200)
-        return self.site.drafts.get().recipe["framing"]["frame"]
+        return [*self.site.drafts.get().recipe["framing"]["frame"].values()]
 
     def test_frames_stay_where_they_still_fit(self):
         self.keep(0, frame={"x": 30, "y": 20, "side": 100})
@@ -276,6 +281,12 @@ class SandboxTests(ApiTestCase):
             self.assertEqual(self.code_of(hostile_work.endless), "took-too-long")
             self.assertLess(time.monotonic() - start, 10)
 
+    def test_processor_time_counts_and_not_the_clock(self):
+        with mock.patch.object(sandbox, "SECONDS", 1):
+            self.assertEqual(sandbox.in_sandbox(hostile_work.waiting), "waited")
+        with mock.patch.object(sandbox, "SECONDS", 0.2):  # hangs: six times as long by the clock
+            self.assertEqual(self.code_of(hostile_work.waiting), "took-too-long")
+
     def test_what_a_child_says_brings_nothing_but_values_to_life(self):
         self.assertEqual(sandbox._read(pickle.dumps(Limits(pixels=5))), Limits(pixels=5))
         np.testing.assert_array_equal(sandbox._read(pickle.dumps(noise(3, 3))), noise(3, 3))
@@ -301,3 +312,48 @@ class SandboxTests(ApiTestCase):
             thread.join()
         self.assertEqual(sorted(results), [(n, 0) for n in range(4)])
         self.assertEqual(resource.getrlimit(resource.RLIMIT_AS)[0], resource.RLIM_INFINITY)
+
+
+class ManyLargeTests(ApiTestCase):
+    """Pictures that take long are read a few at once; the others wait, and it is said."""
+
+    def test_who_comes_later_waits_for_a_turn_and_is_told(self):
+        seen, most, over = [], [], threading.Event()
+
+        def slow(number: int) -> int:
+            seen.append(number)
+            most.append(len(seen))
+            over.wait(10)
+            seen.remove(number)
+            return number
+
+        results: list[int] = []
+        threads = [threading.Thread(target=lambda n=n: results.append(reading.read_apart(slow, n))) for n in range(6)]
+        with mock.patch("bexi.server.artwork.reading.in_sandbox", lambda work, number: work(number)):
+            for thread in threads:
+                thread.start()
+            time.sleep(0.5)
+            told = self.ask("GET", "reading").json()
+            over.set()
+            for thread in threads:
+                thread.join()
+        self.assertEqual(told, {"waiting": 6 - reading.AT_ONCE})
+        self.assertEqual((sorted(results), max(most)), ([*range(6)], reading.AT_ONCE))
+
+    def test_too_many_are_asked_to_come_again(self):
+        with ExitStack() as others:
+            for number in range(reading.MOST_WAITING):
+                others.enter_context(locks.holding("waiting to read", number))
+            self.problem(self.send(plain_png()), 429, "many-pictures")
+        self.assertEqual(self.send(plain_png()).status_code, 201)
+
+    def test_a_web_process_stays_small_while_it_shows_large_pictures(self):
+        """A picture of 64 million px takes 256 MB decoded; the process that shows it never has it."""
+        environment = {
+            **os.environ,
+            "BEXI_DATA": str(self.folder / "data"),
+            "DJANGO_SETTINGS_MODULE": "bexi.server.settings",
+        }
+        command = [sys.executable, "-m", "tests.server.showing_large"]
+        told = subprocess.run(command, env=environment, check=True, capture_output=True, text=True)
+        self.assertLess(int(told.stdout), 300)

@@ -57,14 +57,16 @@ class AtOnceTests(TransactionTestCase):
 
     def test_a_fresh_preview_is_made_for_everybody(self):
         artwork = add_artwork("a.png", plain_png(600, 400))
-        answers = self.all_at_once(lambda: Client().get(f"/api/artwork/{artwork.pk}/picture?longest=500"))
+        answers = self.all_at_once(
+            lambda: Client(SERVER_NAME="127.0.0.1").get(f"/api/artwork/{artwork.pk}/picture?longest=500")
+        )
         self.assertEqual({answer.status_code for answer in answers}, {200}, answers)
         self.assertEqual(len({answer.content for answer in answers}), 1)
 
     def test_a_build_is_begun_once(self):
         site = Site.objects.create(name="Ferry")
         save_draft(site, add_artwork("disc.svg", BLUE_DISC), Recipe.of(Frame(0, 0, 512)), 0)
-        with mock.patch("bexi.server.builds.starting.run_build"):
+        with mock.patch("bexi.server.machines.work.Work.offer"):
             runs = self.all_at_once(lambda: builds.start(site).pk)
         self.assertEqual((set(runs), BuildRun.objects.count()), ({BuildRun.objects.get().pk}, 1))
 
@@ -74,7 +76,7 @@ class AtOnceTests(TransactionTestCase):
         keep_plan(site, Plan(("icon-32.png",)))
         save_draft(site, add_artwork("disc.svg", BLUE_DISC), Recipe.of(Frame(0, 0, 512)), 0)
         build_site(site)
-        with mock.patch("bexi.server.installs.starting.run_planning"):
+        with mock.patch("bexi.server.machines.work.Work.offer"):
             asked = self.all_at_once(lambda: installs.start_planning(site).pk)
             self.assertEqual((set(asked), Planning.objects.count()), ({Planning.objects.get().pk}, 1))
             questions = iter(("", "a", "b", "c") * TIMES)

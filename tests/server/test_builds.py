@@ -104,7 +104,7 @@ class RunTests(BenchTestCase):
 
     def waiting(self) -> BuildRun:
         self.keep(0)
-        with mock.patch("bexi.server.builds.starting.run_build"):
+        with mock.patch("bexi.server.machines.work.Work.offer"):
             return starting.start(self.site)
 
     def test_a_stopped_run_keeps_nothing(self):
@@ -112,17 +112,21 @@ class RunTests(BenchTestCase):
         self.assertEqual(starting.start(self.site), run)  # it is in line already
         self.assertEqual(self.ask("POST", f"build-runs/{run.pk}/stop").status_code, 202)
         services.carry_out(run)
-        self.assertEqual((run.state, run.done, self.site.builds.count()), (RunState.STOPPED, 1, 0))
+        run.refresh_from_db()
+        self.assertEqual((run.state, run.done, self.site.builds.count()), (RunState.STOPPED, 0, 0))
 
     def test_a_run_without_a_worker_is_told(self):
         run = self.waiting()
         BuildRun.objects.update(changed=timezone.now() - timedelta(minutes=5))
         told = self.ask("GET", f"sites/{self.site.pk}/build-run").json()
+        self.assertEqual((told["id"], told["state"], told["has_no_worker"]), (run.pk, "waiting", True))
+        BuildRun.objects.update(state=RunState.RUNNING)
+        told = self.ask("GET", f"sites/{self.site.pk}/build-run").json()
         self.assertEqual((told["id"], told["state"]), (run.pk, "failed"))
         self.assertIn("Start Bexi again", told["problem"])
         run.refresh_from_db()
-        self.assertEqual(run.state, RunState.WAITING)  # looking changes nothing
-        with mock.patch("bexi.server.builds.starting.run_build"):
+        self.assertEqual(run.state, RunState.RUNNING)  # looking changes nothing
+        with mock.patch("bexi.server.machines.work.Work.offer"):
             self.assertNotEqual(starting.start(self.site), run)
         run.refresh_from_db()
         self.assertEqual(run.state, RunState.FAILED)
@@ -131,12 +135,15 @@ class RunTests(BenchTestCase):
         run = self.waiting()
         self.keep(1, ground="#ff0000")
         services.carry_out(run)
+        run.refresh_from_db()
         self.assertEqual(run.build.recipe["framing"]["ground"], "clear")
 
     def test_a_failed_run_tells_why(self):
         run = self.waiting()
-        run.recipe["framing"]["frame"] = [9000, 0, 10]
+        run.recipe["framing"]["frame"] = {"x_px": 9000, "y_px": 0, "side_px": 10}
+        run.save()
         services.carry_out(run)
+        run.refresh_from_db()
         self.assertEqual(run.state, RunState.FAILED)
         self.assertIn("lies beside the artwork", run.problem)
 

@@ -18,6 +18,7 @@ from bexi.server.checks import services, watching
 from bexi.server.checks.models import Check, CheckState, Watch
 from bexi.server.checks.starting import check_now
 from bexi.server.installs.starting import install_now, undo
+from bexi.server.machines import attending
 from bexi.server.sites.models import Site
 from tests.core.livesite.site import FakeSite, html
 from tests.pictures import decoded, encoded, plain_png
@@ -101,7 +102,7 @@ class CheckTests(ApiTestCase):
         self.assertIsNone(check["report"]["time_line"])
 
     def test_it_can_be_stopped_and_left_and_come_back_to(self):
-        with mock.patch("bexi.server.checks.starting.run_check"):
+        with mock.patch("bexi.server.machines.work.Work.offer"):
             first = self.ask("POST", f"sites/{self.site.pk}/checks").json()
             again = self.ask("POST", f"sites/{self.site.pk}/checks").json()
         self.assertEqual((first["id"], first["state"], again["id"]), (again["id"], "waiting", first["id"]))
@@ -125,7 +126,7 @@ class CheckTests(ApiTestCase):
 
     def test_interrupted_ones_are_given_up(self):
         Check.objects.create(site=self.site, state=CheckState.LOOKING)
-        services.give_up_interrupted()
+        attending.attend()
         self.assertEqual(Check.objects.get().state, CheckState.FAILED)
 
 

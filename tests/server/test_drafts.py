@@ -107,6 +107,30 @@ class OwnSizesTests(BenchTestCase):
             served = decoded(self.client.get(f"/api/builds/{build['id']}/files/{name}").content)
             self.assertEqual(served[len(served) // 2, len(served) // 2, :3].tolist(), colour)
 
+    def test_by_hand_is_told_shown_plain_beside_and_built(self):
+        bars = b'<path d="M23 20h10v120H23zM70 20h10v120H70z" fill="#123f59"/>'
+        head = b'<svg xmlns="http://www.w3.org/2000/svg" width="160" height="160">'
+        self.artwork = self.send(head + bars + b"</svg>", "bars.svg").json()
+        side = {"frame": {"x": 0, "y": 0, "side": self.artwork["facts"]["width"]}}
+        wanted = {"pictures": [{"size": size, "purpose": "tab"} for size in (16, 32, 64)]}
+        ladders = []
+        for sizes in ([16], []):
+            recipe = {"framing": {**side, "by_hand": sizes}}
+            told = self.ask("POST", f"artwork/{self.artwork['id']}/ladder", {"recipe": recipe, **wanted})
+            ladders.append(told.json())
+        by_hand, plain = ladders
+        self.assertEqual(
+            [(rung["edges"], bool(rung["plain"])) for rung in by_hand], [(2, True), (0, False), (0, False)]
+        )
+        self.assertEqual(by_hand[0]["plain"], plain[0]["png"])
+        self.assertNotEqual(by_hand[0]["png"], plain[0]["png"])
+        self.assertEqual([rung["png"] for rung in by_hand[1:]], [rung["png"] for rung in plain[1:]])
+        self.problem(self.keep(0, **side, by_hand=[64]), 422, "not-by-hand")
+        self.keep(0, **side, by_hand=[16])
+        build = self.build()
+        served = self.client.get(f"/api/builds/{build['id']}/files/icon-16.png")
+        self.assertEqual(served.content, base64.b64decode(by_hand[0]["png"]))
+
     def test_a_treatment_of_the_other_artwork_puts_the_draft_ahead(self):
         other = self.send(BLUE_DISC, "disc.svg").json()
         self.keep(
@@ -137,7 +161,7 @@ class OwnSizesTests(BenchTestCase):
         self.keep(0, own=[self.own(other["id"], largest=32), self.own(largest=48)])
         self.send(encoded(Image.fromarray(noise(200, 200)), "PNG"), "larger.png", f"artwork/{other['id']}/replacement")
         recipe = self.site.drafts.get().recipe
-        sides = [recipe["framing"]["frame"][2], *(own["framing"]["frame"][2] for own in recipe["own"])]
+        sides = [recipe["framing"]["frame"]["side_px"], *(own["framing"]["frame"]["side_px"] for own in recipe["own"])]
         self.assertEqual(sides, [300, 80, 40])
 
     def test_credits_of_every_artwork_travel(self):

@@ -1,30 +1,32 @@
 import errno
 import io
 import zipfile
-from contextlib import nullcontext
+from contextlib import contextmanager, nullcontext
 from pathlib import Path
 from unittest import mock
 
 from django.conf import settings
-from django.core.management import call_command
 from django.db import IntegrityError, connection, transaction
 from django.test import override_settings
 from PIL import Image
 
 from bexi.core.errors import HostRefused
 from bexi.core.livesite.served import Served
+from bexi.hosts.careful import CarefulHost
 from bexi.hosts.place import Place
+from bexi.hosts.secret import Secret
 from bexi.installing.top_folder import system_folder
 from bexi.server import vault
 from bexi.server.installs import planning, services, starting
 from bexi.server.installs.models import Install, InstallState, KeptSecret, Planning
 from bexi.server.installs.places import place_of, place_then, secret_of
+from bexi.server.machines import attending
 from bexi.server.sites.models import Site
 from bexi.standin.account import PASSWORD, USER
 from bexi.standin.host import FTP_OFFSET, LOOPBACK, PORTS, SFTP_OFFSET, running
 from bexi.standin.mischief import Mischief
 from bexi.standin.sites import reset
-from tests.installing.places import FailingStorage, Killed, over
+from tests.installing.places import FailingStorage, Killed
 from tests.pictures import decoded, encoded
 from tests.ports import free_port_range
 from tests.server.case import BenchTestCase
@@ -33,13 +35,8 @@ PAGE = b"<html>\n<head>\n<title>a</title>\n</head>\n<body></body>\n</html>\n"
 
 
 def start_again() -> None:
-    """What the worker does when it starts, before its first work."""
-    command = "bexi.server.checks.management.commands.work"
-    quiet = [
-        mock.patch(f"{command}.{name}") for name in ("call_command", "worker.keep_beating", "attending.keep_attending")
-    ]
-    with quiet[0], quiet[1], quiet[2]:
-        call_command("work", stdout=io.StringIO())
+    """What a worker sees to when it starts, and now and then."""
+    attending.attend()
 
 
 class InstallTestCase(BenchTestCase):
@@ -61,17 +58,17 @@ class InstallTestCase(BenchTestCase):
     def plan(self, **body: object) -> dict:
         return self.ask("POST", f"sites/{self.site.pk}/plannings", body).json()
 
-    def install(self, secret: str = "", **body: object):
-        return self.do(self.plan(secret=secret, **body), secret)
+    def install(self, secret: str = "", place: str = "", **body: object):
+        return self.do(self.plan(secret=secret, place=place, **body), secret, place)
 
-    def do(self, planning: dict, secret: str = ""):
-        body = {"planning_id": planning["id"], "secret": secret}
+    def do(self, planning: dict, secret: str = "", place: str = ""):
+        body = {"planning_id": planning["id"], "secret": secret, "place": place}
         return self.ask("POST", f"sites/{self.site.pk}/installs", body)
 
     def put_in_line(self) -> Install:
         """An installation whose turn does not come by itself."""
         planning = Planning.objects.get(pk=self.plan()["id"])
-        with mock.patch("bexi.server.installs.starting.run_install"):
+        with mock.patch("bexi.server.machines.work.Work.offer"):
             return starting.start_install(planning, "ines")
 
 
@@ -176,7 +173,7 @@ class InstallApiTests(InstallTestCase):
         self.assertEqual((kept.state, kept.plan, kept.sealed), ("failed", None, ""))
 
     def test_planning_can_be_stopped_and_left_and_come_back_to(self):
-        with mock.patch("bexi.server.installs.starting.run_planning"):
+        with mock.patch("bexi.server.machines.work.Work.offer"):
             first = self.plan()
         self.assertEqual((first["state"], self.plan()["id"]), ("waiting", first["id"]))
         self.ask("POST", f"plannings/{first['id']}/stop")
@@ -186,7 +183,7 @@ class InstallApiTests(InstallTestCase):
         self.problem(self.do(told), 409, "plan-outdated")
 
     def test_a_planning_that_is_no_longer_wanted_leaves_nothing(self):
-        with mock.patch("bexi.server.installs.starting.run_planning"):
+        with mock.patch("bexi.server.machines.work.Work.offer"):
             self.plan()
         superseded = Planning.objects.get()
         self.plan(pages="news/*")
@@ -273,9 +270,10 @@ class InterruptedTests(InstallTestCase):
         """Install until the operation of this number; returns whether it came so far."""
         real = services.opened
 
-        def failing(place, secret=""):
-            with real(place, secret) as host:
-                return over(FailingStorage(host._storage, at, "killed"))
+        @contextmanager
+        def failing(*reached):
+            with real(*reached) as host:
+                yield CarefulHost(FailingStorage(host._storage, at, "killed"))
 
         journal = self.put_in_line()
         with mock.patch("bexi.server.installs.services.opened", failing):
@@ -331,6 +329,7 @@ class InterruptedTests(InstallTestCase):
         full = OSError(errno.ENOSPC, "No space left on device")
         with mock.patch("bexi.server.installs.services.blobs.put", side_effect=full):
             services.run(journal)
+        journal.refresh_from_db()
         self.assertEqual((journal.state, self.files()), (InstallState.PUT_BACK, self.first))
         self.assertIn("is full", journal.problem)
 
@@ -338,7 +337,7 @@ class InterruptedTests(InstallTestCase):
         self.killed(40)
         with mock.patch("bexi.installing.carry_out.PAUSE_SECONDS", 0):
             self.root.rename(self.folder / "away")
-            services.recover()
+            start_again()
             journal = Install.objects.get()
             self.assertEqual(journal.state, InstallState.STUCK)
             (self.folder / "away").rename(self.root)
@@ -349,6 +348,7 @@ class InterruptedTests(InstallTestCase):
         journal = self.put_in_line()
         self.ask("POST", f"installs/{journal.pk}/stop")
         services.run(journal)
+        journal.refresh_from_db()
         self.assertEqual((journal.state, self.files()), (InstallState.PUT_BACK, self.first))
 
 
@@ -383,7 +383,8 @@ class OverSftpTests(InstallTestCase):
         self.site.refresh_from_db()
 
     def connect(self, **body: object):
-        return self.ask("POST", f"sites/{self.site.pk}/connection", {"secret": PASSWORD, **body})
+        place = Site.objects.get().place
+        return self.ask("POST", f"sites/{self.site.pk}/connection", {"secret": PASSWORD, "place": place, **body})
 
     def test_agree_to_the_server_install_and_undo(self):
         before = {path: path.read_bytes() for path in self.log.rglob("*") if path.is_file()}
@@ -391,9 +392,9 @@ class OverSftpTests(InstallTestCase):
         self.problem(unknown, 409, "unknown-server")
         told = self.connect(trust=unknown.json()["fingerprint"]).json()
         self.assertEqual((told["works"], told["secret_kept"]), (True, False))
-        done = self.install(secret=PASSWORD).json()
+        done = self.install(secret=PASSWORD, place=self.site.place).json()
         self.assertEqual(done["state"], "done", done)
-        self.ask("POST", f"installs/{done['id']}/undo", {"secret": PASSWORD})
+        self.ask("POST", f"installs/{done['id']}/undo", {"secret": PASSWORD, "place": self.site.place})
         self.assertEqual({path: path.read_bytes() for path in self.log.rglob("*") if path.is_file()}, before)
 
     def test_a_kept_secret_is_sealed_and_never_in_the_database_in_clear(self):
@@ -402,12 +403,13 @@ class OverSftpTests(InstallTestCase):
         self.assertEqual(self.install().json()["state"], "done")
         self.assertEqual(Install.objects.get().sealed, "")
         self.assertNotIn(PASSWORD, "".join(connection.connection.iterdump()))
-        self.assertEqual(vault.unseal(KeptSecret.objects.get().sealed), PASSWORD)
+        self.assertEqual(vault.unseal(KeptSecret.objects.get().sealed, Place.parse(self.site.place)).text, PASSWORD)
         self.assertEqual(Path(settings.VAULT_KEY_FILE).stat().st_mode & 0o777, 0o600)
         self.connect(keep=False)
         self.assertFalse(KeptSecret.objects.exists())
 
     def test_a_kept_secret_never_reaches_another_account(self):
+        self.enterContext(mock.patch("bexi.server.installs.reaching.MOST_ATTEMPTS", 100))
         trust = self.connect().json()["fingerprint"]
         host = f"{USER}@{LOOPBACK}:{Place.parse(self.site.place).port}"
         for place, kept in (
@@ -428,19 +430,22 @@ class OverSftpTests(InstallTestCase):
         before = {path: path.read_bytes() for path in self.log.rglob("*") if path.is_file()}
         old = self.site.place
         self.connect(trust=self.connect().json()["fingerprint"])
-        done = self.install(secret=PASSWORD).json()
+        done = self.install(secret=PASSWORD, place=self.site.place).json()
         self.ask("PUT", f"sites/{self.site.pk}", {"name": "Ferry", "place": f"sftp://{USER}@elsewhere.example/log"})
-        KeptSecret.objects.create(site=self.site, sealed=vault.seal("of another account"))
+        elsewhere = Secret.of(Place.parse(Site.objects.get().place), "of another account")
+        KeptSecret.objects.create(site=self.site, sealed=vault.seal(elsewhere))
         journal = Install.objects.get()
-        self.assertEqual(secret_of(Site.objects.get(), "", place_then(journal)), "")
-        undone = self.ask("POST", f"installs/{done['id']}/undo", {"secret": PASSWORD}).json()
+        self.assertEqual(secret_of(Site.objects.get(), None, place_then(journal)).text, "")
+        given = {"secret": PASSWORD, "place": Site.objects.get().place}  # entered for another place
+        self.problem(self.ask("POST", f"installs/{done['id']}/undo", given), 409, "place-changed")
+        undone = self.ask("POST", f"installs/{done['id']}/undo", {"secret": PASSWORD, "place": old}).json()
         self.assertEqual((undone["place"], undone["state"]), (old, "done"), undone)
         self.assertEqual({path: path.read_bytes() for path in self.log.rglob("*") if path.is_file()}, before)
 
     def test_a_password_goes_in_clear_text_only_after_a_yes(self):
         port = Place.parse(self.site.place).port - SFTP_OFFSET + FTP_OFFSET
         Site.objects.update(place=f"ftp://{USER}@{LOOPBACK}:{port}/log", trusted="")
-        with mock.patch("ftplib.FTP.login") as sent:
+        with mock.patch("ftplib.FTP_TLS.login") as sent:
             answer = self.connect()
         self.assertIn("in clear text", self.problem(answer, 409, "clear-text"))
         self.assertFalse(sent.called)

@@ -5,6 +5,7 @@ import json
 
 from django.core.cache import caches
 
+from bexi.server import blobs
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
 from bexi.server.builds.services import build_site
@@ -80,9 +81,13 @@ class RungTests(JudgingTestCase):
         self.put(self.lockup)
         framing = self.site.drafts.get().read_recipe.framing
         self.site = other
-        small, _ = self.rungs({"framing": {"frame": EMBLEM, "ground": framing.ground and str(framing.ground)}})
-        self.assertEqual(small["verdict"], "lost")
-        self.assertIn("distance to another icon", small["says"])
+        seen = {"framing": {"frame": EMBLEM, "ground": framing.ground and str(framing.ground)}}
+        small, _ = self.rungs(seen)
+        self.assertEqual((small["verdict"], small["notes"]), ("well", []))  # they share it on purpose
+        self.lockup = add_artwork("twin.svg", blobs.get(self.lockup.sha256) + b"<!-- another file -->")
+        small, _ = self.rungs(seen)
+        self.assertEqual((small["verdict"], small["says"]), ("well", "well"))  # the word is not concerned
+        self.assertEqual(small["notes"], ["looks like Merrow Ferry's icon"])
 
 
 class CloseLookTests(JudgingTestCase):
@@ -90,11 +95,8 @@ class CloseLookTests(JudgingTestCase):
         self.put(self.lockup)
         self.site = Site.objects.create(name="Crew rota")
         close = self.look({"framing": {"frame": Draft.objects.get().read_recipe.framing.frame.__dict__}}).json()
-        self.assertEqual(close["judgement"]["because"], "likeness")
-        letters = next(way for way in close["ways_out"] if way["kind"] == "letters")
-        self.assertEqual(letters["pictures"][0]["judgement"]["verdict"], "well")
-        read = {one["name"] for one in letters["pictures"][0]["judgement"]["readings"]}
-        self.assertIn("likeness", read)
+        self.assertIsNone(close["judgement"]["because"])
+        self.assertEqual(close["judgement"]["notes"], [])  # the artwork is the same on purpose
 
     def test_readings_marks_and_ways_out(self):
         close = self.look(self.whole).json()
@@ -153,12 +155,20 @@ class FirstLookTests(JudgingTestCase):
         self.assertEqual((undone["artwork_id"], undone["recipe"]), (self.lockup.pk, first["recipe"]))
         self.problem(self.put(other, 0), 409, "draft-changed-elsewhere")
 
-    def test_words_alone_become_letters_and_the_piece_stays(self):
+    def test_words_alone_become_their_first_letter(self):
         sign = add_artwork("sign.svg", WORDS_ALONE)
         answer = self.put(sign).json()
+        self.assertEqual(answer["proposals"][0]["kind"], "first letter on a plate")
+        self.assertIn("first letter as the logo draws it", answer["proposals"][0]["why"])
+        self.assertEqual(answer["draft"]["artwork_id"], sign.pk)
+        self.assertGreater(len(answer["draft"]["recipe"]["framing"]["cut"]["outline"]), 8)
+
+    def test_where_nothing_else_is_told_the_sites_letters_are_and_the_piece_stays(self):
+        ring = b'<circle cx="256" cy="256" r="240" fill="none" stroke="#777" stroke-width="2"/>'
+        hair = add_artwork("hair.svg", b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 512 512">%s</svg>' % ring)
+        answer = self.put(hair).json()
         self.assertEqual(answer["proposals"][0]["kind"], "letters")
-        draft = Draft.objects.get()
-        self.assertEqual(draft.artwork, sign)
+        self.assertEqual(answer["draft"]["artwork_id"], hair.pk)
         letters = Artwork.objects.get(pk=answer["draft"]["recipe"]["framing"]["artwork"])
         self.assertEqual(letters.drawing["text"], "MF")
 

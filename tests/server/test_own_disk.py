@@ -47,7 +47,7 @@ class OwnDiskTests(ApiCase, TransactionTestCase):
         self.assertEqual(self.send(plain_png()).status_code, 201)
 
     def test_the_worker_waits_for_room(self):
-        command = "bexi.server.checks.management.commands.work"
+        command = "bexi.server.machines.management.commands.work"
         full = OperationalError("database or disk is full")
         full.__cause__ = sqlite3.OperationalError("database or disk is full")
         full.__cause__.sqlite_errorcode = sqlite3.SQLITE_FULL
@@ -61,3 +61,26 @@ class OwnDiskTests(ApiCase, TransactionTestCase):
             call_command("work", stdout=io.StringIO(), stderr=told)
         self.assertEqual((worked.call_count, told.getvalue().count("is full")), (3, 2))
         self.assertFalse(own_disk.is_to_blame(ValueError("other")))
+
+    def test_a_database_that_another_program_keeps_locked_is_waited_out(self):
+        busy = OperationalError("database is locked")
+        busy.__cause__ = sqlite3.OperationalError("database is locked")
+        busy.__cause__.sqlite_errorcode = sqlite3.SQLITE_BUSY
+        command = "bexi.server.machines.management.commands.work"
+        told = io.StringIO()
+        with (
+            mock.patch(f"{command}.call_command", side_effect=[busy, busy, None]) as worked,
+            mock.patch(f"{command}.worker.keep_beating"),
+            mock.patch(f"{command}.attending.keep_attending"),
+            mock.patch(f"{command}.time.sleep"),
+            mock.patch.dict(connection.settings_dict["OPTIONS"]),
+        ):
+            call_command("work", stdout=io.StringIO(), stderr=told)
+            self.assertGreater(connection.settings_dict["OPTIONS"]["timeout"], 45)
+        self.assertEqual((worked.call_count, told.getvalue().count("keeps Bexi's database locked")), (3, 2))
+        with (
+            mock.patch("bexi.server.sites.api.SiteOut.of", side_effect=busy),
+            quiet("bexi.server.problems", "django.request"),
+        ):
+            response = self.ask("POST", "sites", {"name": "Ferry"})
+        self.assertIn("locked", self.problem(response, 503, "database-busy"))

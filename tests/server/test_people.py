@@ -1,11 +1,15 @@
 import itertools
 import os
 import re
+import threading
+import time
 from datetime import timedelta
 from io import StringIO
+from ipaddress import ip_network
 from pathlib import Path
 from unittest import mock
 
+from axes.models import AccessAttempt
 from cryptography.fernet import Fernet
 from django.conf import settings
 from django.core.management import call_command
@@ -16,11 +20,13 @@ from typer.testing import CliRunner
 from bexi.cli import app
 from bexi.core.errors import HostRefused
 from bexi.hosts.place import Place
+from bexi.hosts.secret import Secret
+from bexi.server import locks, vault
 from bexi.server import user as command
-from bexi.server import vault
 from bexi.server.api import api
 from bexi.server.installs.history import Entry, as_csv
 from bexi.server.people import accounts, tokens
+from bexi.server.people.locking_out import MOST_FROM_ONE_ADDRESS, a_turn_to_hash
 from bexi.server.people.models import Token, User
 from bexi.server.people.roles import Role
 from bexi.server.problems import NotAllowed
@@ -29,6 +35,7 @@ from bexi.server.sites.models import Deed, Site
 from tests.server.case import ApiTestCase, quiet
 
 PASSWORD = "nine-lanterns-astern"
+PLACE = Place.parse("sftp://ines@ferry.example/www")
 ASKED_WITHOUT_ACCOUNT = {("post", "/api/sign-in")}
 FOR_WHO_LOOKS = {
     "/api/sign-in", "/api/sign-out", "/api/password", "/api/tokens", "/api/tokens/{token_id}", "/api/drawings/preview",
@@ -165,11 +172,43 @@ class SigningInTests(PeopleCase):
         self.assertEqual(self.sign_in(REMOTE_ADDR="127.0.0.2").status_code, 200)
 
     def test_behind_our_proxy_the_address_is_the_one_it_adds(self):
-        with override_settings(BEHIND_PROXY=True), quiet("axes.handlers.database"):
+        with override_settings(PROXIES=[ip_network("127.0.0.1")]), quiet("axes.handlers.database"):
             for number in range(6):
                 told = f"10.9.9.{number}, 203.0.113.7"  # the first is what the visitor says of itself
                 answer = self.sign_in(password="guess", HTTP_X_FORWARDED_FOR=told)
         self.assertEqual(answer.status_code, 429)
+
+    def test_guessing_names_is_shut_out_for_the_address(self):
+        with quiet("axes.handlers.database"):
+            for number in range(MOST_FROM_ONE_ADDRESS):
+                self.assertEqual(self.sign_in(name=f"name-{number}", password="guess").status_code, 401, number)
+            self.problem(self.sign_in(), 429, "too-many-tries")
+        self.assertEqual(self.sign_in(REMOTE_ADDR="127.0.0.2").status_code, 200)
+        AccessAttempt.objects.update(attempt_time=timezone.now() - timedelta(minutes=16))
+        self.assertEqual(self.sign_in().status_code, 200)
+
+    def test_few_passwords_are_looked_at_at_once(self):
+        at_once, most = [], []
+
+        def hashed() -> None:
+            with a_turn_to_hash():
+                at_once.append(1)
+                most.append(len(at_once))
+                time.sleep(0.05)
+                at_once.pop()
+
+        threads = [threading.Thread(target=hashed) for _ in range(8)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join()
+        self.assertEqual((len(most), max(most)), (8, 2))
+        with (
+            locks.holding("hashing", 0),
+            locks.holding("hashing", 1),
+            mock.patch("bexi.server.people.locking_out._AWAITED_SECONDS", 0),
+        ):
+            self.problem(self.sign_in(), 429, "many-sign-in")
 
     def test_passwords_are_kept_by_argon2(self):
         """OWASP, Password storage: Argon2id."""
@@ -196,6 +235,13 @@ class TokenTests(PeopleCase):
         accounts.change(self.boss, Role.LOOKS, True)
         answer = self.client.post("/api/sites", "{}", "application/json", headers={"Authorization": f"Bearer {secret}"})
         self.problem(answer, 403, "role-too-small")
+
+    def test_no_token_ends_sessions_or_tells_of_tokens(self):
+        for role in Role:
+            for method, path in (("POST", "/api/sign-out?everywhere=true"), ("GET", "/api/tokens")):
+                self.problem(self.by_token(role, method, path), 409, "no-account")
+        self.boss.refresh_from_db()
+        self.assertEqual(self.boss.sign_outs, 0)
 
     def test_it_ends(self):
         token, secret = tokens.make(self.boss, "ci", Role.LOOKS, 1)
@@ -302,14 +348,28 @@ class VaultTests(TestCase):
     def test_the_key_comes_from_the_environment_or_a_file(self):
         key = Fernet.generate_key().decode()
         with override_settings(VAULT_KEY=key):
-            sealed = vault.seal("secret")
-            self.assertEqual(Fernet(key).decrypt(sealed.encode()), b"secret")
+            sealed = vault.seal(Secret.of(PLACE, "secret"))
+            self.assertNotIn("secret", sealed)
+            self.assertEqual(vault.unseal(sealed, PLACE).text, "secret")
         with override_settings(VAULT_KEY=Fernet.generate_key().decode()), self.assertRaises(HostRefused):
-            vault.unseal(sealed)
+            vault.unseal(sealed, PLACE)
+
+    def test_what_is_sealed_opens_for_its_own_account_alone(self):
+        with override_settings(VAULT_KEY=Fernet.generate_key().decode()):
+            sealed = vault.seal(Secret.of(PLACE, "secret"))
+            self.assertEqual(vault.unseal(sealed, Place.parse("sftp://ines@FERRY.example:22/other")).text, "secret")
+            for other in (
+                "sftp://tom@ferry.example/www",
+                "ftps://ines@ferry.example/www",
+                "sftp://ines@ferry.example:23/",
+            ):
+                with self.assertRaises(HostRefused) as caught:
+                    vault.unseal(sealed, Place.parse(other))
+                self.assertEqual(caught.exception.code, "secret-lost")
 
     def test_what_is_no_key_is_said(self):
         with override_settings(VAULT_KEY="guess"), self.assertRaisesMessage(HostRefused, "bexi key"):
-            vault.seal("secret")
+            vault.seal(Secret.of(PLACE, "secret"))
 
 
 class CommandTests(TestCase):

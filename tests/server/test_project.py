@@ -45,7 +45,8 @@ class PrivateFilesTests(TestCase):
             code = (
                 "import os, django; os.umask(0o022); django.setup(); from django.core.management import call_command\n"
                 "from bexi.server import blobs, vault, locks; from bexi.server.machines import leases\n"
-                "call_command('migrate', verbosity=0); blobs.put(b'x'); vault.seal('x')\n"
+                "from bexi.hosts.secret import Secret\n"
+                "call_command('migrate', verbosity=0); blobs.put(b'x'); vault.seal(Secret('sftp://a@b:22', 'x'))\n"
                 "with locks.holding('x'), leases.holding('y'): pass"
             )
             environment = {**os.environ, "BEXI_DATA": folder, "DJANGO_SETTINGS_MODULE": "bexi.server.settings"}

@@ -1,4 +1,8 @@
+import os
 import socket
+import subprocess
+import sys
+from tempfile import TemporaryDirectory
 from unittest import mock
 
 from django.conf import settings
@@ -50,8 +54,10 @@ class ServeTests(TestCase):
             self.assertEqual(result.exit_code, 0, result.output)
             self.assertEqual(result.stdout.count("http://"), 1)
             self.assertIn(f"http://{address}:{port}/", result.stdout)
-            self.assertEqual(list(ran.call_args[0][0]), ["web", "worker"])
-            self.assertIn(f"--bind {address}:{port} ", ran.call_args[0][0]["web"])
+            processes = ran.call_args[0][0]
+            self.assertEqual(list(processes)[::2], ["web server 1", "background work", "work on sites 2"])
+            told = ["--host", address.strip("[]"), "--port", str(port)]
+            self.assertEqual(processes["web server 1"][-4:], told)
 
     def test_a_port_in_use_and_a_second_start_say_what_to_do(self):
         with socket.create_server(("127.0.0.1", 0)) as other:
@@ -61,12 +67,28 @@ class ServeTests(TestCase):
             result, _ = serve("--port", free_port_range(1))
         self.assertIn("runs already on this data", result.stderr)
 
+    def test_what_the_environment_says_wrongly_ends_with_a_sentence(self):
+        with TemporaryDirectory() as data:
+            told = {**os.environ, "BEXI_DATA": data, "BEXI_PROXY": "front.example"}
+            ran = subprocess.run(
+                [sys.executable, "-c", "from bexi.cli import app; app()", "serve", "--check"],
+                env=told,
+                text=True,
+                capture_output=True,
+            )
+        self.assertEqual(ran.returncode, 1)
+        self.assertRegex(ran.stderr, r"^BEXI_PROXY: 'front\.example' .*Give the addresses or networks")
+        self.assertNotIn("Traceback", ran.stderr)
+
     def test_no_browser_is_opened_where_there_is_none(self):
         with mock.patch.dict("os.environ", clear=True), mock.patch.object(running.sys, "platform", "linux"):
             self.assertFalse(running.has_browser())
 
 
 class HealthTests(TestCase):
+    def setUp(self):
+        self.client = self.client_class(SERVER_NAME="127.0.0.1")
+
     def test_all_is_looked_at_and_a_missing_worker_is_said(self):
         with mock.patch.object(health.worker, "is_alive", return_value=True):
             well = self.client.get("/health")

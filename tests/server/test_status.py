@@ -56,6 +56,7 @@ class ListTests(BenchTestCase):
         self.keep(0)
         build = self.site.builds.get(pk=self.build()["id"])
         paths = ("sites", f"sites/{self.site.pk}/builds", f"sites/{self.site.pk}/installs", "artwork")
+        Install.objects.create(site=self.site, build=build, place="/first", state="done")
         few = [self.queries(path) for path in paths]
         for number in range(12):
             site = Site.objects.create(name=f"site {number}")

@@ -44,9 +44,9 @@ class BehindProxyTests(TestCase):
         ):
             self.assertIn(shown, server)
             server = server.replace(shown, here)
-        gunicorn = [sys.executable, "-m", "gunicorn", "bexi.server.wsgi", "--bind", f"{LOOPBACK}:{behind}"]
+        web = [sys.executable, "-m", "bexi.server.web", "--host", LOOPBACK, "--port", str(behind)]
         with (
-            running(gunicorn, behind, self.environment),
+            running(web, behind, self.environment),
             nginx_with(self.folder, server, port),
             httpx.Client(base_url=f"https://{LOOPBACK}:{port}", verify=False, headers={"Host": NAME}) as client,
         ):

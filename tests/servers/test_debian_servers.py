@@ -9,6 +9,7 @@ from unittest import TestCase, skipUnless
 from bexi.core.errors import HostRefused
 from bexi.hosts.opening import opened, try_out
 from bexi.hosts.place import ClearText, Place, UnknownServer
+from bexi.hosts.secret import Secret
 from bexi.installing.carry_out import carry_out, plan_undo
 from bexi.installing.plan import plan_install
 from bexi.standin.sites import reset
@@ -20,7 +21,7 @@ from tests.sets import head_lines_of
 def trusting(place: Place, secret: str) -> Place:
     """The place once its server's key, or clear text, was agreed to."""
     try:
-        try_out(place, secret)
+        try_out(place, Secret.of(place, secret))
     except UnknownServer as unknown:
         return place.trusting(unknown.fingerprint)
     return place
@@ -43,21 +44,19 @@ class DebianServersTests(TestCase):
 
     def assert_installs_and_undoes(self, place: Place, secret: str) -> None:
         place = trusting(place, secret)
-        self.assertEqual([trial.said for trial in try_out(place, secret) if not trial.works], [])
+        self.assertEqual([trial.said for trial in try_out(place, Secret.of(place, secret)) if not trial.works], [])
         before, notes = self.files(), Notes()
-        with opened(place, secret) as host:
+        with opened(place, Secret.of(place, secret)) as host:
             plan = plan_install(host, head_lines_of())
         self.assertGreater(len(plan.changes), 8)
-        opening: Callable = lambda: opened(place, secret)  # noqa: E731
-        carry_out(opening, plan.changes, plan.content, notes, notes.copy)
+        opening: Callable = lambda stop_asked: opened(place, Secret.of(place, secret))  # noqa: E731
+        carry_out(opening, plan.changes, plan.content, notes)
         installed = self.files()
         self.assertNotEqual(installed, before)
-        with opened(place, secret) as host:
+        with opened(place, Secret.of(place, secret)) as host:
             self.assertEqual(plan_install(host, head_lines_of()).changes, ())
             undoing = plan_undo(host, notes.begun)
-        carry_out(
-            opening, undoing, lambda step, now: notes.copy(step.after) if step.after else None, Notes(), notes.copy
-        )
+        carry_out(opening, undoing, lambda step, now: notes.copy(step.after) if step.after else None, Notes(notes))
         self.assertEqual(self.files(), before)
 
     def test_openssh(self):
@@ -73,7 +72,7 @@ class DebianServersTests(TestCase):
         (self.served / "apple-touch-icon.png").symlink_to("shared.png")
         with sshd(self.settings, self.served) as (place, key):
             place = trusting(place, key)
-            with opened(place, key) as host:
+            with opened(place, Secret.of(place, key)) as host:
                 plan = plan_install(host, head_lines_of())
                 self.assertEqual(
                     [page.path for page in plan.left_alone if "over a link" in page.reason], ["favicon.ico"]
@@ -88,7 +87,7 @@ class DebianServersTests(TestCase):
 
     def test_proftpd_in_clear_text_asks_first(self):
         with proftpd(self.settings, self.served) as (place, _):
-            with self.assertRaises(ClearText), opened(place, PASSWORD):
+            with self.assertRaises(ClearText), opened(place, Secret.of(place, PASSWORD)):
                 pass
             self.assert_installs_and_undoes(place, PASSWORD)
 
@@ -112,9 +111,9 @@ class DebianServersTests(TestCase):
                 secret = other if isinstance(other, str) else PASSWORD
                 place = trusting(Place.parse(str(given).replace(str(self.served), "/log")), secret)
                 if make is sshd:  # its account begins in the home of whoever runs this
-                    with self.assertRaises(HostRefused), opened(place, secret):
+                    with self.assertRaises(HostRefused), opened(place, Secret.of(place, secret)):
                         pass
                     continue
-                with opened(place, secret) as host:
+                with opened(place, Secret.of(place, secret)) as host:
                     self.assertIn("index.html", list(host.files()))
                     self.assertIn(f"{self.served}, from where this account begins, was taken", host.place_note)

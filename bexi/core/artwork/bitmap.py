@@ -12,6 +12,7 @@ from bexi.core.artwork.detection import PictureFormat
 from bexi.core.artwork.limits import Limits
 from bexi.core.artwork.pictures import Bitmap
 from bexi.core.errors import ArtworkRefused
+from bexi.core.formats import png
 from bexi.core.pixels.light import Pixels
 
 _STRIP = 64
@@ -35,6 +36,8 @@ def decode(data: bytes, picture_format: PictureFormat, limits: Limits, frame: in
         ImageOps.exif_transpose(image, in_place=True)
         profile, image = _to_srgb(_eight_bit(image), image.info.get("icc_profile"))
         pixels = _pixels(image)
+        if picture_format is PictureFormat.PNG and not png.is_whole(data, not pixels[-1, :, :3].any()):
+            raise EOFError
     animated = len(frames) > 1 and picture_format not in (PictureFormat.ICO, PictureFormat.TIFF)
     return Bitmap(pixels, frames, animated=animated, turned=turned, profile=profile)
 

@@ -1,5 +1,6 @@
 """What a picture file really is, by its content; name and declared type are only compared against it."""
 
+import codecs
 import re
 from enum import Enum
 from pathlib import PurePath
@@ -49,9 +50,26 @@ class PictureFormat(Enum):
         self.decoders = decoders
 
 
+def in_utf8(data: bytes) -> bytes:
+    """XML in UTF-16 as the same in UTF-8, told by how it begins (XML 1.0, appendix F); anything else as it is."""
+    if not data.startswith(_UTF_16):
+        return data
+    encoding = "utf-16" if data[:2] in (codecs.BOM_UTF16_LE, codecs.BOM_UTF16_BE) else _WITHOUT_MARK[data[0] == 0]
+    try:
+        text = data[: len(data) // 2 * 2].decode(encoding)
+    except UnicodeDecodeError:
+        return data
+    return _DECLARED_ENCODING.sub(r"\1", text, count=1).encode()
+
+
+_UTF_16 = (codecs.BOM_UTF16_LE, codecs.BOM_UTF16_BE, b"<\0?\0", b"\0<\0?", b"<\0s\0", b"\0<\0s", b"<\0!\0", b"\0<\0!")
+_WITHOUT_MARK = "utf-16-le", "utf-16-be"
+_DECLARED_ENCODING = re.compile(r"(\A\s*<\?xml[^>]*?)\s+encoding\s*=\s*(?:\"[^\"]*\"|'[^']*')")
+
+
 def detect(data: bytes) -> PictureFormat | None:
     """The format of a picture file by its first bytes, or None when it is no picture Bexi knows."""
-    start = data[:32768]
+    start = in_utf8(data[:32768])
     return next((known for known in PictureFormat if known.begins.match(start)), None)
 
 

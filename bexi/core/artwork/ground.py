@@ -9,6 +9,9 @@ from bexi.core.pixels.oklab import distance_to
 
 _SOFT = 3
 """How many px on either side of the flood's border may be a mix of ink and ground."""
+_LOOKED_AT = 4 * _SOFT
+_AT_ONCE = 1 << 18
+"""Colours."""
 
 
 def lift_ground(pixels: Pixels, tolerance: float) -> Pixels:
@@ -20,11 +23,27 @@ def lift_ground(pixels: Pixels, tolerance: float) -> Pixels:
     colours = pixels[..., :3]
     edge = np.concatenate([colours[0], colours[-1], colours[:, 0], colours[:, -1]])
     ground = np.median(edge, axis=0).astype(np.uint8)
-    distance = distance_to(colours, ground)
+    distance = _distances(colours, ground)
     flood = _from_edges(distance <= tolerance)
     if not flood.any() or flood.all():
         return pixels
-    result = pixels.copy()
+    result = np.zeros_like(pixels)
+    around = _around(~flood)
+    result[around] = _without_ground(pixels[around], distance[around], flood[around], ground)
+    return result
+
+
+def _around(ink: NDArray[np.bool_]) -> tuple[slice, slice]:
+    """The rows and columns of the ink, and as far around it as anything is looked at."""
+    rows, columns = np.flatnonzero(ink.any(axis=1)), np.flatnonzero(ink.any(axis=0))
+    top, left = max(0, int(rows[0]) - _LOOKED_AT), max(0, int(columns[0]) - _LOOKED_AT)
+    return slice(top, int(rows[-1]) + 1 + _LOOKED_AT), slice(left, int(columns[-1]) + 1 + _LOOKED_AT)
+
+
+def _without_ground(
+    pixels: Pixels, distance: NDArray[np.float32], flood: NDArray[np.bool_], ground: NDArray[np.uint8]
+) -> Pixels:
+    colours, result = pixels[..., :3], pixels.copy()
     result[flood, 3] = 0
     soft = _near(flood) & _near(~flood)
     ink = _nearest_full_ink(colours, distance, flood)[soft]
@@ -35,10 +54,26 @@ def lift_ground(pixels: Pixels, tolerance: float) -> Pixels:
     return result
 
 
+def _distances(colours: NDArray[np.uint8], ground: NDArray[np.uint8]) -> NDArray[np.float32]:
+    """Those in OKLab to the ground, looked up: a picture has fewer colours than px."""
+    red, green, blue = (colours[..., channel].astype(np.uint32) for channel in range(3))
+    number = red << 16 | green << 8 | blue
+    table = np.zeros(1 << 24, dtype=np.float32)
+    used = np.zeros(1 << 24, dtype=bool)
+    used[number] = True
+    for some in np.array_split(np.flatnonzero(used), 1 + used.sum() // _AT_ONCE):
+        known = np.stack([some >> 16, some >> 8 & 255, some & 255], axis=-1).astype(np.uint8)
+        table[some] = distance_to(known, ground)
+    distances: NDArray[np.float32] = table[number]
+    return distances
+
+
 def _from_edges(like_ground: NDArray[np.bool_]) -> NDArray[np.bool_]:
-    labels, _ = ndimage.label(like_ground)
-    at_edge = np.unique(np.concatenate([labels[0], labels[-1], labels[:, 0], labels[:, -1]]))
-    reached: NDArray[np.bool_] = np.isin(labels, at_edge[at_edge > 0])
+    labels, count = ndimage.label(like_ground)
+    at_edge = np.zeros(count + 1, dtype=bool)
+    at_edge[np.concatenate([labels[0], labels[-1], labels[:, 0], labels[:, -1]])] = True
+    at_edge[0] = False
+    reached: NDArray[np.bool_] = at_edge[labels]
     return reached
 
 

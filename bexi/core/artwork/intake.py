@@ -4,7 +4,7 @@ import zlib
 from collections.abc import Iterator
 
 from bexi.core.artwork import bitmap, pdf, vector
-from bexi.core.artwork.detection import PictureFormat, detect
+from bexi.core.artwork.detection import PictureFormat, detect, in_utf8
 from bexi.core.artwork.limits import DEFAULT_LIMITS, Limits
 from bexi.core.artwork.pictures import Picture, Vector
 from bexi.core.artwork.treatment import AS_IT_IS, Treatment, treat
@@ -60,9 +60,9 @@ def _detected(data: bytes, limits: Limits) -> PictureFormat:
 def _decode(data: bytes, picture_format: PictureFormat, limits: Limits, frame: int | None) -> Picture:
     match picture_format:
         case PictureFormat.SVG:
-            return vector.check(data, limits)
+            return vector.check(in_utf8(data), limits)
         case PictureFormat.SVGZ:
-            return vector.check(_unpacked(data, limits), limits)
+            return vector.check(in_utf8(_unpacked(data, limits)), limits)
         case PictureFormat.PDF:
             return pdf.first_page(data)
         case _:

@@ -1,8 +1,10 @@
 """The plate under drawn artwork, and the room it leaves for the ink."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Any
 
 from bexi.core.errors import ArtworkRefused
 from bexi.core.pixels.colour import WHITE, Colour, contrast
@@ -33,6 +35,17 @@ class Plate:
     def __post_init__(self) -> None:
         if not 0 <= self.radius <= 50 or not 0 <= self.margin <= 40:
             raise ArtworkRefused("bad-plate", "Give the plate a rounding of 0 to 50 % and a margin of 0 to 40 %.")
+
+    def as_json(self) -> dict[str, object]:
+        """Plain data, read back by `from_json`."""
+        percents = {"radius_percent": self.radius, "inset_percent": self.margin}
+        return {"shape": self.shape.value, "colour": str(self.colour), **percents}
+
+    @classmethod
+    def from_json(cls, data: Mapping[str, Any]) -> "Plate":
+        """Read plain data; raises KeyError, TypeError or ValueError."""
+        shape, colour = PlateShape(data["shape"]), Colour.parse(data["colour"])
+        return cls(shape, colour, int(data["radius_percent"]), int(data["inset_percent"]))
 
     def markup(self) -> str:
         """The plate as SVG markup; empty for none."""

@@ -1,5 +1,6 @@
 """Colours and separate parts of the ink."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -9,9 +10,10 @@ from PIL import Image
 from bexi.core.artwork.ink import Box
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
-from bexi.core.pixels.oklab import distance_to
+from bexi.core.pixels.oklab import distance_to, oklab
 
 MOST_COLOURS = 6
+_STEPS = np.rint(np.linspace(0, 255, 32)).astype(np.uint8)
 _SAME_COLOUR = 0.06
 """Colours nearer than this in OKLab are counted as one."""
 _COUNTED = 15_000
@@ -65,6 +67,16 @@ def _commonest(colours: NDArray[np.uint8]) -> NDArray[np.uint8]:
     unique, counts = np.unique(values, return_counts=True)
     value = int(unique[counts.argmax()])
     return np.array([value >> 16, value >> 8 & 255, value & 255], dtype=np.uint8)
+
+
+def nearest_of(pixels: Pixels, colours: Sequence[Colour]) -> tuple[NDArray[np.uint8], NDArray[np.float32]]:
+    """Number of, and OKLab distance to, the nearest of some colours; all looked up in 32 steps for each channel."""
+    grid = np.stack(np.meshgrid(_STEPS, _STEPS, _STEPS, indexing="ij"), axis=-1).reshape(-1, 3)
+    known = _STEPS[np.array([colour.channels for colour in colours], dtype=np.uint8) >> 3]
+    distances = np.linalg.norm(oklab(grid)[:, None] - oklab(known), axis=-1)
+    coarse = pixels[..., :3] >> 3
+    cell = (coarse[..., 0].astype(np.intp) << 10) | (coarse[..., 1].astype(np.intp) << 5) | coarse[..., 2]
+    return distances.argmin(axis=1).astype(np.uint8)[cell], distances.min(axis=1).astype(np.float32)[cell]
 
 
 def parts(mask: NDArray[np.bool_]) -> tuple[Box, ...]:

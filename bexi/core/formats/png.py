@@ -1,6 +1,9 @@
 """PNG files (W3C PNG, Third Edition), written as small as they get without loss."""
 
 import io
+import struct
+import zlib
+from collections.abc import Sequence
 
 import numpy as np
 import oxipng
@@ -49,6 +52,50 @@ def read(data: bytes) -> Pixels:
     """The pixels of a PNG file that was written here."""
     pixels: Pixels = np.asarray(Image.open(io.BytesIO(data)).convert("RGBA"))
     return pixels
+
+
+def is_whole(data: bytes, last_row_is_empty: bool) -> bool:
+    """Whether a PNG file has its end, and a row of pixels for each of its height.
+
+    The rows are only counted when the last one came out empty, as one that is missing does.
+    """
+    position, header, packed = len(_SIGNATURE), b"", []
+    while position + 12 <= len(data):
+        length, kind = int.from_bytes(data[position : position + 4]), data[position + 4 : position + 8]
+        body = data[position + 8 : position + 8 + length]
+        position += 12 + length
+        if kind == b"IHDR":
+            header = body
+        elif kind == b"IDAT":
+            packed.append(body)
+        elif kind == b"IEND":
+            return position <= len(data) and (not last_row_is_empty or _has_every_row(header, packed))
+    return False
+
+
+_SIGNATURE = b"\x89PNG\r\n\x1a\n"
+_CHANNELS = {0: 1, 2: 3, 3: 1, 4: 2, 6: 4}
+_ADAM7 = ((0, 8, 0, 8), (4, 8, 0, 8), (0, 4, 4, 8), (2, 4, 0, 4), (0, 2, 2, 4), (1, 2, 0, 2), (0, 1, 1, 2))
+"""Of each pass the first column, the step between columns, the first row and the step between rows (§8.1)."""
+
+
+def _has_every_row(header: bytes, packed: Sequence[bytes]) -> bool:
+    width, height, depth, colour, *_, interlaced = struct.unpack(">IIBBBBB", header)
+    bits = depth * _CHANNELS.get(colour, 1)
+    passes = _ADAM7 if interlaced else ((0, 1, 0, 1),)
+    expected = 0
+    for left, across, top, down in passes:
+        columns, rows = -(-(width - left) // across), -(-(height - top) // down)
+        expected += rows * (1 + -(-columns * bits // 8)) if columns > 0 and rows > 0 else 0
+    stream, found = zlib.decompressobj(), 0
+    for piece in packed:
+        while piece:
+            found += len(stream.decompress(piece, _AT_ONCE))
+            piece = stream.unconsumed_tail
+    return found + len(stream.flush()) >= expected
+
+
+_AT_ONCE = 1024 * 1024
 
 
 def _has_few_colours(pixels: Pixels) -> bool:

@@ -7,14 +7,15 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from bexi.core.artwork.ink import CLEAR_BELOW, Box, GroundKind, Ink, find_ink
+from bexi.core.artwork.ink import CLEAR_BELOW, GroundKind, Ink, find_ink
 from bexi.core.artwork.pictures import Picture
 from bexi.core.artwork.plate import PlateShape
 from bexi.core.artwork.shapes import main_colours
+from bexi.core.framing.cut import Cut
 from bexi.core.framing.cut_off import SAFE_RADIUS
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import NO_PLATE, Framing
-from bexi.core.framing.reduce import cut_to, reduced
+from bexi.core.framing.reduce import cut_to, lifted, reduced
 from bexi.core.pixels.colour import BLACK, Colour, contrast
 from bexi.core.pixels.light import LINEAR, Pixels
 
@@ -33,7 +34,7 @@ def inside_safe_circle(picture: Picture, framing: Framing) -> Framing:
     that fills its square without a ground, a photograph, say, stays as it is: its corners may be cut. What the framing
     cut away stays away.
     """
-    ink, reach = _ink_in(*cut_to(picture, framing.cut, framing.frame))
+    ink, reach = _ink_in(*cut_to(lifted(picture, framing.lift), framing.cut, framing.frame))
     plated = framing.plate.colour if framing.plate.shape is not PlateShape.NONE else None
     ground = plated or framing.ground or ink.ground_colour or framing.home_ground
     frame, cut = framing.frame, framing.cut
@@ -44,12 +45,13 @@ def inside_safe_circle(picture: Picture, framing: Framing) -> Framing:
     return replace(framing, frame=frame, ground=ground, plate=NO_PLATE, cut=cut)
 
 
-def _within(frame: Frame, cut: Box | None) -> Box:
+def _within(frame: Frame, cut: Cut | None) -> Cut:
     """What a frame shows of an artwork that is cut already."""
     right, bottom = frame.x + frame.side, frame.y + frame.side
     if cut is None:
-        return Box(frame.x, frame.y, right, bottom)
-    return Box(max(frame.x, cut.left), max(frame.y, cut.top), min(right, cut.right), min(bottom, cut.bottom))
+        return Cut(frame.x, frame.y, right, bottom)
+    left, top = max(frame.x, cut.left), max(frame.y, cut.top)
+    return Cut(left, top, min(right, cut.right), min(bottom, cut.bottom), cut.outline)
 
 
 def _ink_in(picture: Picture, frame: Frame) -> tuple[Ink, float]:

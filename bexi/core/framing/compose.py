@@ -1,7 +1,7 @@
 """Composing the square picture of one icon: artwork, finish, ground and plate, as its purpose asks."""
 
 from collections.abc import Sequence
-from functools import lru_cache
+from functools import lru_cache, partial
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,9 +12,10 @@ from bexi.core.artwork.vector import render
 from bexi.core.framing.adapt import Shades, inside_safe_circle, shades_of
 from bexi.core.framing.finish import outlined, weighted
 from bexi.core.framing.frame import Frame
+from bexi.core.framing.hand.drawn import Moves, drawn_by_hand, moves_of
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
-from bexi.core.framing.reduce import cut_to, in_one_colour, reduced
+from bexi.core.framing.reduce import cut_to, in_one_colour, lifted, reduced
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels, over
 
@@ -37,7 +38,13 @@ def compose(picture: Picture, framing: Framing, purpose: Purpose, sizes: Sequenc
     if purpose is Purpose.ONE_COLOUR:
         shades = shades_for(picture, framing)
         return [shades.applied_to(icon) for icon in _laid(picture, framing, None, sizes)]
-    return _laid(picture, framing, framing.ground_for(purpose.opaque), sizes)
+    by_hand = framing.by_hand if purpose is Purpose.TAB else ()
+    return _laid(picture, framing, framing.ground_for(purpose.opaque), sizes, by_hand)
+
+
+def moves_in(picture: Picture, framing: Framing, size: int) -> Moves:
+    """The edges that are moved in a tab's icon drawn by hand, whether or not the framing asks for it."""
+    return moves_of(*_prepared(picture, framing), size)
 
 
 def shades_for(picture: Picture, framing: Framing) -> Shades:
@@ -46,25 +53,33 @@ def shades_for(picture: Picture, framing: Framing) -> Shades:
     return shades_of(pixels)
 
 
-def _laid(picture: Picture, framing: Framing, ground: Colour | None, sizes: Sequence[int]) -> list[Pixels]:
+def _laid(
+    picture: Picture, framing: Framing, ground: Colour | None, sizes: Sequence[int], by_hand: Sequence[int] = ()
+) -> list[Pixels]:
     """The icons, made in one order whatever of it there is to do.
 
-    The artwork takes its colour, is cut, takes its weight, is laid on what lies below, reduced, sharpened, outlined,
-    cut to the plate.
+    The artwork is prepared, laid on what lies below and reduced, its edges put on px where it is drawn by hand;
+    then sharpened, outlined, cut to the plate.
     """
     plate, finish = framing.plate, framing.finish
     below = plate.colour if plate.shape is not PlateShape.NONE else ground
-    picture, frame = cut_to(in_one_colour(picture, finish.recolour), framing.cut, framing.frame)
-    picture, frame = _weighted(picture, frame, finish.weight)
-    icons = [finish.sharpened(icon) for icon in reduced(picture, frame, below, sizes)]
+    picture, frame = _prepared(picture, framing)
+    reduced_on = partial(drawn_by_hand, picture, frame, sizes=sizes, by_hand=by_hand)
+    icons = [finish.sharpened(icon) for icon in reduced_on(below)]
     if finish.outline:
-        shapes = reduced(picture, frame, None, sizes)
-        on_rim = [finish.sharpened(icon) for icon in reduced(picture, frame, finish.outline_colour, sizes)]
+        shapes = reduced_on(None)
+        on_rim = [finish.sharpened(icon) for icon in reduced_on(finish.outline_colour)]
         icons = [
             outlined(icon, rim, shape[..., 3], finish.outline / 100 * len(icon))
             for icon, rim, shape in zip(icons, on_rim, shapes, strict=True)
         ]
     return icons if plate.shape is PlateShape.NONE else [_cut_to(plate, icon, ground) for icon in icons]
+
+
+def _prepared(picture: Picture, framing: Framing) -> tuple[Picture, Frame]:
+    """The artwork without its ground, cut, in one colour, its strokes heavier or lighter, and the frame on that."""
+    picture, frame = cut_to(lifted(picture, framing.lift), framing.cut, framing.frame)
+    return _weighted(in_one_colour(picture, framing.finish.recolour), frame, framing.finish.weight)
 
 
 @lru_cache(maxsize=4)  # as large as a picture of its own, which all sizes are made from

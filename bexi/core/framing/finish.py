@@ -1,6 +1,8 @@
 """What is done to an icon: one colour for its ink, sharpening, and an outline that lifts a mark off its ground."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -41,22 +43,22 @@ class Finish:
                 "bad-finish", f"Sharpen in steps of 0 to {SHARPEST}, and give an outline 0 to 15 % of the side."
             )
 
-    def as_json(self) -> list[object]:
+    def as_json(self) -> dict[str, object]:
         """Plain data, read back by `from_json`."""
-        recolour = str(self.recolour) if self.recolour else None
-        return [self.sharpen, self.outline, str(self.outline_colour), recolour, self.weight]
+        return {
+            "sharpen_quarters": self.sharpen,
+            "outline_percent": self.outline,
+            "outline_colour": str(self.outline_colour),
+            "recolour": str(self.recolour) if self.recolour else None,
+            "weight_percent": self.weight,
+        }
 
     @classmethod
-    def from_json(cls, data: object) -> "Finish":
-        """Read plain data, which has no weight before version 3; raises FramingRefused."""
-        if not isinstance(data, list) or len(data) not in (4, 5):
-            raise FramingRefused(
-                "unknown-finish",
-                "The recipe's finish is not a sharpening, an outline, its colour, that of the ink and a weight.",
-            )
-        sharpen, outline, colour, recolour, *weight = data
-        ink = Colour.parse(recolour) if recolour else None
-        return cls(int(sharpen), int(outline), Colour.parse(str(colour)), ink, *map(int, weight))
+    def from_json(cls, data: Mapping[str, Any]) -> "Finish":
+        """Read plain data; raises KeyError, TypeError or ValueError."""
+        ink = Colour.parse(data["recolour"]) if data["recolour"] is not None else None
+        outline, colour = int(data["outline_percent"]), Colour.parse(data["outline_colour"])
+        return cls(int(data["sharpen_quarters"]), outline, colour, ink, int(data["weight_percent"]))
 
     def sharpened(self, pixels: Pixels) -> Pixels:
         """The icon sharpened; the very same pixels when there is nothing to do."""

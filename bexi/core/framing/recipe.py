@@ -4,17 +4,19 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
-from bexi.core.artwork.ink import Box
-from bexi.core.artwork.plate import Plate, PlateShape
+from bexi.core.artwork.plate import Plate
+from bexi.core.artwork.treatment import LARGEST_TOLERANCE
 from bexi.core.errors import FramingRefused
 from bexi.core.formats.sizes import LARGEST_ICON
+from bexi.core.framing.cut import Cut
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
+from bexi.core.framing.hand.drawn import BY_HAND
+from bexi.core.framing.older_recipes import OLDER, brought_up
 from bexi.core.framing.purpose import Purpose
 from bexi.core.pixels.colour import WHITE, Colour
 
-VERSION = 3
-_READ = (1, 2, VERSION)
+VERSION = 5
 NO_PLATE = Plate(margin=0)
 NO_FINISH = Finish()
 
@@ -24,8 +26,10 @@ class Framing:
     """How an artwork becomes a square. `ground` None means clear; opaque icons then take `home_ground`.
 
     `plate` is a shape of its own colour on the ground, to which the artwork is cut; its margin is the inset.
-    `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is the box in artwork pixels
-    beyond which nothing of the artwork is shown, though it lies in the frame; None shows all.
+    `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is that of the artwork beyond
+    which nothing is shown, though it lies in the frame; None shows all. `lift` is the tolerance in OKLab by which a
+    bitmap's flat ground is lifted, None to keep it. `by_hand` are the sizes in px of tab icons that are drawn by hand,
+    some of BY_HAND.
     """
 
     frame: Frame
@@ -34,13 +38,17 @@ class Framing:
     plate: Plate = NO_PLATE
     artwork: str | None = None
     finish: Finish = NO_FINISH
-    cut: Box | None = None
+    cut: Cut | None = None
+    lift: float | None = None
+    by_hand: tuple[int, ...] = ()
 
     def __post_init__(self) -> None:
-        if self.cut and (self.cut.left >= self.cut.right or self.cut.top >= self.cut.bottom):
+        if self.lift is not None and not 0 < self.lift <= LARGEST_TOLERANCE:
             raise FramingRefused(
-                "cut-without-area", "The cut has no area. Its right and bottom lie beyond left and top."
+                "bad-tolerance", f"A tolerance lies above 0 and at most at {LARGEST_TOLERANCE}; {self.lift} does not."
             )
+        if not set(self.by_hand) <= set(BY_HAND):
+            raise FramingRefused("not-by-hand", f"Only icons of {_listed(BY_HAND)} px can be drawn by hand.")
 
     def ground_for(self, opaque: bool) -> Colour | None:
         """The ground under one icon: never clear when the icon must be opaque."""
@@ -48,33 +56,48 @@ class Framing:
 
     def as_json(self) -> dict[str, object]:
         """Plain data, read back by `from_json`."""
-        plate = self.plate
         return {
-            "frame": [self.frame.x, self.frame.y, self.frame.side],
+            "frame": {"x_px": self.frame.x, "y_px": self.frame.y, "side_px": self.frame.side},
             "ground": str(self.ground) if self.ground else "clear",
             "home_ground": str(self.home_ground),
-            "plate": [plate.shape.value, str(plate.colour), plate.radius, plate.margin],
+            "plate": self.plate.as_json(),
             "artwork": self.artwork,
             "finish": self.finish.as_json(),
-            "cut": [self.cut.left, self.cut.top, self.cut.right, self.cut.bottom] if self.cut else None,
+            "cut": self.cut.as_json() if self.cut else None,
+            "lift_tolerance": self.lift,
+            "by_hand_px": list(self.by_hand),
         }
 
     @classmethod
     def from_json(cls, data: Mapping[str, Any]) -> "Framing":
-        """Read plain data; raises FramingRefused."""
-        frame = data.get("frame")
-        if not isinstance(frame, list) or len(frame) != 3 or not all(type(number) is int for number in frame):
-            raise FramingRefused("unknown-frame", "The recipe's frame is not three whole numbers x, y, side in px.")
-        ground, home_ground = parse_ground(str(data.get("ground"))), Colour.parse(str(data.get("home_ground")))
-        return cls(
-            Frame(*frame),
-            ground,
-            home_ground,
-            _plate(data.get("plate")),
-            data.get("artwork"),
-            Finish.from_json(data.get("finish")),
-            _cut(data.get("cut")),
-        )
+        """Read plain data as `as_json` writes it; raises FramingRefused."""
+        try:
+            frame, lift = data["frame"], data["lift_tolerance"]
+            return cls(
+                Frame(_whole(frame["x_px"]), _whole(frame["y_px"]), _whole(frame["side_px"])),
+                parse_ground(str(data["ground"])),
+                Colour.parse(str(data["home_ground"])),
+                Plate.from_json(data["plate"]),
+                data["artwork"],
+                Finish.from_json(data["finish"]),
+                Cut.from_json(data["cut"]) if data["cut"] is not None else None,
+                float(lift) if lift is not None else None,
+                tuple(_whole(size) for size in data["by_hand_px"]),
+            )
+        except (KeyError, TypeError, ValueError, AttributeError) as error:
+            raise FramingRefused(
+                "unknown-framing", "A framing of the recipe is not whole: the documentation says what belongs in it."
+            ) from error
+
+
+def _listed(numbers: tuple[int, ...]) -> str:
+    return f"{', '.join(map(str, numbers[:-1]))} and {numbers[-1]}"
+
+
+def _whole(number: object) -> int:
+    if type(number) is not int:
+        raise TypeError("not a whole number of px")
+    return number
 
 
 @dataclass(frozen=True)
@@ -98,16 +121,15 @@ class Own:
 
     def as_json(self) -> dict[str, object]:
         """Plain data, read back by `from_json`."""
-        sizes = {"smallest": self.smallest, "largest": self.largest}
+        sizes = {"smallest_px": self.smallest, "largest_px": self.largest}
         return {**sizes, "purpose": self.purpose.value, "framing": self.framing.as_json()}
 
     @classmethod
     def from_json(cls, data: Any) -> "Own":
-        """Read plain data; raises FramingRefused. Recipes of version 1 say `home` instead of a purpose."""
+        """Read plain data; raises FramingRefused."""
         try:
-            purpose = Purpose(data["purpose"] if "purpose" in data else "home" if data["home"] else "tab")
             framing = Framing.from_json(data["framing"])
-            return cls(framing, int(data["smallest"]), int(data["largest"]), purpose)
+            return cls(framing, _whole(data["smallest_px"]), _whole(data["largest_px"]), Purpose(data["purpose"]))
         except (KeyError, TypeError, ValueError, AttributeError) as error:
             raise FramingRefused(
                 "unknown-sizes", "A framing of the recipe does not say for which sizes and which purpose it is."
@@ -135,6 +157,12 @@ class Recipe:
         return replace(self, framing=replace(self.framing, frame=frame))
 
     @property
+    def plain(self) -> "Recipe":
+        """The same with no icon drawn by hand."""
+        own = tuple(replace(one, framing=replace(one.framing, by_hand=())) for one in self.own)
+        return Recipe(replace(self.framing, by_hand=()), own)
+
+    @property
     def framings(self) -> tuple[Framing, ...]:
         """All framings, the one for all sizes first."""
         return self.framing, *(own.framing for own in self.own)
@@ -146,10 +174,11 @@ class Recipe:
 
     @classmethod
     def from_json(cls, data: Mapping[str, Any]) -> "Recipe":
-        """Read plain data; raises FramingRefused when it is not a recipe of this version."""
-        if data.get("version") not in _READ or not isinstance(data.get("framing"), Mapping):
+        """Read plain data of this version or an older one; raises FramingRefused."""
+        data = brought_up(data) if data.get("version") in OLDER else data
+        if data.get("version") != VERSION or not isinstance(data.get("framing"), Mapping):
             raise FramingRefused(
-                "unknown-recipe", f"This is not a recipe of version {VERSION}, which is the one this Bexi reads."
+                "unknown-recipe", f"This is not a recipe of version {VERSION} or older, which this Bexi reads."
             )
         return cls(Framing.from_json(data["framing"]), tuple(Own.from_json(one) for one in data.get("own", [])))
 
@@ -165,19 +194,3 @@ def parse_ground(text: str) -> Colour | None:
             "unknown-ground",
             f"“{text[:40]}” is not a ground: say clear, or a colour as # and six hexadecimal digits, like #16302a.",
         ) from error
-
-
-def _cut(data: object) -> Box | None:
-    if data is None:
-        return None
-    if not isinstance(data, list) or len(data) != 4 or not all(type(number) is int for number in data):
-        raise FramingRefused(
-            "unknown-cut", "The recipe's cut is not four whole numbers of px: left, top, right, bottom."
-        )
-    return Box(*data)
-
-
-def _plate(data: object) -> Plate:
-    if not isinstance(data, list) or len(data) != 4 or data[0] not in list(PlateShape):
-        raise FramingRefused("unknown-plate", "The recipe's plate is not a shape, a colour, a rounding and an inset.")
-    return Plate(PlateShape(data[0]), Colour.parse(str(data[1])), int(data[2]), int(data[3]))

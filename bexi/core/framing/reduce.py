@@ -4,10 +4,14 @@ from collections.abc import Sequence
 from dataclasses import replace
 from functools import lru_cache
 
+import numpy as np
+from numpy.typing import NDArray
+
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.vector import render
 from bexi.core.errors import FramingRefused
+from bexi.core.framing.cut import Cut
 from bexi.core.framing.frame import Frame
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels, over, recoloured, to_pixels
@@ -38,8 +42,18 @@ def in_one_colour(picture: Picture, colour: Colour | None) -> Picture:
     return replace(picture, recolour=colour)
 
 
+@lru_cache(maxsize=2)
+def lifted(picture: Picture, tolerance: float | None) -> Picture:
+    """The picture without its flat ground, if a tolerance is given; drawings of shapes have none."""
+    if tolerance is None or not isinstance(picture, Bitmap):
+        return picture
+    from bexi.core.artwork.ground import lift_ground  # on demand, for it needs scipy, which takes its time
+
+    return replace(picture, pixels=lift_ground(picture.pixels, tolerance))
+
+
 @lru_cache(maxsize=4)  # the sizes of one purpose share the levels of what is left
-def cut_to(picture: Picture, cut: Box | None, frame: Frame) -> tuple[Picture, Frame]:
+def cut_to(picture: Picture, cut: Cut | None, frame: Frame) -> tuple[Picture, Frame]:
     """The picture with nothing left outside a box, and the frame as it lies on that picture."""
     if cut is None:
         return picture, frame
@@ -48,14 +62,27 @@ def cut_to(picture: Picture, cut: Box | None, frame: Frame) -> tuple[Picture, Fr
     if left >= right or top >= bottom:
         raise FramingRefused("cut-misses-artwork", "The cut lies beside the artwork, so the icon would be empty.")
     if isinstance(picture, Bitmap):
-        left_over = replace(picture, pixels=picture.pixels[top:bottom, left:right])
-        return left_over, Frame(frame.x - left, frame.y - top, frame.side)
+        pixels = picture.pixels[top:bottom, left:right]
+        if cut.outline:
+            pixels = _within(pixels, cut.coverage(Box(left, top, right, bottom)))
+        return replace(picture, pixels=pixels), Frame(frame.x - left, frame.y - top, frame.side)
     # A nested <svg> is clipped to its own size (SVG 2, §8.5).
     window = f'x="{left}" y="{top}" width="{right - left}" height="{bottom - top}"'
     view = f'viewBox="{left} {top} {right - left} {bottom - top}"'
     whole = f'width="{picture.width}" height="{picture.height}" viewBox="0 0 {picture.width} {picture.height}"'
     inner = f"<svg {window} {view}>{picture.markup}</svg>"
+    if cut.outline:  # of a name that no artwork has: names in artwork are changed when it is taken in
+        shape = f'<clipPath id="cut"><path d="{cut.path}"/></clipPath>'
+        inner = f'{shape}<g clip-path="url(#cut)">{picture.markup}</g>'
     return replace(picture, markup=f'<svg xmlns="http://www.w3.org/2000/svg" {whole}>{inner}</svg>'), frame
+
+
+def _within(pixels: Pixels, coverage: NDArray[np.uint8]) -> Pixels:
+    """Pixels with only so much left of each, 0 to 255."""
+    left = pixels.copy()
+    left[..., 3] = (pixels[..., 3].astype(np.uint16) * coverage + 127) // 255
+    left[left[..., 3] == 0] = 0
+    return left
 
 
 @lru_cache(maxsize=4)  # while a frame is dragged, picture and ground stay the same

@@ -72,10 +72,15 @@ class Processes:
 def _begin() -> None:
     """Let whoever waits for an answer go first, and end with the process that asked, however that ends."""
     os.nice(5)
-    Thread(target=_end_with_parent, daemon=True).start()
+    end_with_parent()
 
 
-def _end_with_parent() -> None:
+def end_with_parent() -> None:
+    """End this process when the one that started it is gone, however that ended."""
+    Thread(target=_end_after_parent, daemon=True).start()
+
+
+def _end_after_parent() -> None:
     if parent := multiprocessing.parent_process():
         parent.join()
         os._exit(0)

@@ -3,7 +3,7 @@
 import hashlib
 import json
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
 from pathlib import PurePosixPath
 from typing import Any
 
@@ -39,16 +39,29 @@ class ArtworkFile:
 
 @dataclass(frozen=True)
 class RecipeFile:
-    """A recipe with its artwork, its plan and the name of the site; `colour` is the mark's, once it was built."""
+    """A recipe with its artwork, its plan and the name of the site; `colour` is the mark's, once it was built.
+
+    `written` are the SHA-256 of the files that were built beside it, by their names.
+    """
 
     site_name: str
     sources: Mapping[str, ArtworkFile]
     recipe: Recipe
     plan: Plan
     colour: Colour | None = None
+    written: Mapping[str, str] = field(default_factory=dict)
+
+    @property
+    def plain(self) -> "RecipeFile":
+        """The same with no icon drawn by hand."""
+        return replace(self, recipe=self.recipe.plain)
 
     def as_bytes(self) -> bytes:
-        """The JSON file."""
+        """The JSON file; one that tells what was written carries a sum, which shows whether somebody changed it."""
+        members = self._members()
+        return _packed({**members, "sum": _sum(members)} if self.written else members)
+
+    def _members(self) -> dict[str, object]:
         sources = {
             key: {"file": source.file, "sha256": source.sha256, "treatment": source.treatment.as_json()}
             for key, source in self.sources.items()
@@ -57,7 +70,9 @@ class RecipeFile:
         members["plan"] = self.plan.as_json()
         if self.colour:
             members["colour"] = str(self.colour)
-        return (json.dumps(members, indent=2) + "\n").encode()
+        if self.written:
+            members["written"] = dict(self.written)
+        return members
 
     @classmethod
     def parse(cls, data: bytes) -> "RecipeFile":
@@ -71,7 +86,8 @@ class RecipeFile:
             sources[MAIN]
             recipe, plan = Recipe.from_json(members["recipe"]), Plan.from_json(members["plan"])
             colour = Colour.parse(str(members["colour"])) if "colour" in members else None
-            return cls(str(members["site"]), sources, recipe, plan, colour)
+            written = {str(name): str(sha256) for name, sha256 in members.get("written", {}).items()}
+            return cls(str(members["site"]), sources, recipe, plan, colour, written)
         except (ValueError, KeyError, TypeError, AttributeError, RecursionError) as error:
             raise PlanRefused(
                 "unknown-recipe", "This is not a recipe file of Bexi. Download one from a build, or build a picture."
@@ -100,3 +116,21 @@ class RecipeFile:
                 f"{source.file} is not the file that this recipe was made for, so it would give other icons.",
             )
         return take(data, source.treatment)
+
+
+def is_as_written(data: bytes) -> bool:
+    """Whether a recipe file is just as a build wrote it, so that nothing of it is a person's."""
+    try:
+        members = json.loads(data)
+        told = members.pop("sum")
+        return bool(told == _sum(members)) and _packed({**members, "sum": told}) == data
+    except (ValueError, KeyError, AttributeError, TypeError, RecursionError):
+        return False
+
+
+def _sum(members: Mapping[str, object]) -> str:
+    return hashlib.sha256(_packed(members)).hexdigest()
+
+
+def _packed(members: Mapping[str, object]) -> bytes:
+    return (json.dumps(members, indent=2) + "\n").encode()

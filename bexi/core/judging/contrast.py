@@ -1,6 +1,12 @@
-"""How the outline of the ink stands out from what an icon stands on (WCAG 2.2, success criterion 1.4.11)."""
+"""How well the mark stands out from what it stands on (WCAG 2.2, success criterion 1.4.11).
 
-from collections.abc import Mapping
+Read is the best-seen structure that carries the mark: its outline, or, on a plate, what the plate carries. Which these
+are is a matter of shape alone, so that making any border more visible never makes the reading less.
+"""
+
+from collections.abc import Iterator, Mapping
+from functools import lru_cache
+from itertools import combinations
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,8 +18,13 @@ LIGHT_TAB, DARK_TAB = Colour(0xFF, 0xFF, 0xFF), Colour(0x2B, 0x35, 0x31)
 """Tabs as *Seen in place* shows them."""
 VANISHED = 1.5
 """What stands out less than that is not seen as an edge."""
-_LEAST_LEFT = 0.5
-"""An icon of which a colour vanishes is seen by the rest, if that reaches over so much of its height or width."""
+_LEAST_LEFT = 0.33
+"""What is inside carries the mark, if it reaches over so much of its height or width,"""
+_LEAST_AREA = 0.01
+"""and has so much of its area."""
+_PLATE = 0.72
+"""A shape that fills so much of its box, holes and all, is a plate (a disc fills 0.79), and no mark by itself."""
+_MOST_KINDS = 6
 
 
 def of_outline(drawing: Drawing, grounds: Mapping[str, Colour]) -> dict[str, float]:
@@ -21,14 +32,15 @@ def of_outline(drawing: Drawing, grounds: Mapping[str, Colour]) -> dict[str, flo
     if drawing.ink_box is None or not drawing.separable:
         return {}
     own = drawing.colours[0]
+    layers = ways_to_see(drawing)
     if own is not None:
-        return {"own": _ratio(drawing, own)}
-    return {name: _ratio(drawing, ground) for name, ground in grounds.items()}
+        return {"own": _ratio(drawing, layers, own)}
+    return {name: _ratio(drawing, layers, ground) for name, ground in grounds.items()}
 
 
 def vanishing(drawing: Drawing, ground: Colour) -> NDArray[np.bool_]:
     """The px of ink beside the ground whose colour does not stand out from it."""
-    gone = np.array([False, *(contrast(colour, ground) < VANISHED for colour in drawing.colours[1:] if colour)])
+    gone = np.array([False, *(contrast(colour, ground) < VANISHED for colour in drawing.seen_on(ground)[1:])])
     beside = np.zeros(drawing.kinds.shape, dtype=bool)
     down, across = drawing.kinds[1:] != drawing.kinds[:-1], drawing.kinds[:, 1:] != drawing.kinds[:, :-1]
     beside[1:] |= down & (drawing.kinds[:-1] == 0)
@@ -39,39 +51,85 @@ def vanishing(drawing: Drawing, ground: Colour) -> NDArray[np.bool_]:
     return vanished
 
 
-def _ratio(drawing: Drawing, ground: Colour) -> float:
-    """That of the outline; colours that vanish in the ground are ground for the others, if these still tell enough."""
-    colours = [ground, *(colour for colour in drawing.colours[1:] if colour)]
-    outline = {0}
-    first = _median(drawing, colours, outline)
-    while True:
-        beside = {kind for kind in range(1, len(colours)) if drawing.beside[kind, sorted(outline)].any()} - outline
-        gone = {kind for kind in beside if contrast(colours[kind], ground) < VANISHED}
-        if not gone:
-            break
-        outline |= gone
-    return _median(drawing, colours, outline) if _tells_enough(drawing, outline) else first
+def _ratio(drawing: Drawing, layers: tuple[frozenset[int], ...], ground: Colour) -> float:
+    colours = drawing.seen_on(ground)
+    return max(_median(drawing, colours, outside) for outside in layers)
 
 
-def _tells_enough(drawing: Drawing, gone: set[int]) -> bool:
-    left = ~np.isin(np.arange(len(drawing.colours)), sorted(gone))[drawing.kinds]
+@lru_cache(maxsize=16)  # every size of a framing asks
+def ways_to_see(drawing: Drawing) -> tuple[frozenset[int], ...]:
+    """The kinds that lie around the mark, in each way to see it: the ground alone, or with what carries the mark.
+
+    A plate is no mark: where one carries enough, the ground alone is none of the ways.
+    """
+    outermost, *inner = _ways(drawing)
+    plates = {kind for kind in frozenset().union(*inner) if kind and _is_plate(drawing, kind)}
+    plated = tuple(outside for outside in inner if outside - {0} <= plates)
+    return plated or (outermost, *inner)
+
+
+def _ways(drawing: Drawing) -> Iterator[frozenset[int]]:
+    yield frozenset({0})
+    count = len(drawing.colours)
+    areas = np.bincount(drawing.kinds.ravel(), minlength=count)
+    largest = sorted(range(1, count), key=lambda kind: -areas[kind])[:_MOST_KINDS]
+    rows = np.array([(drawing.kinds == kind).any(axis=1) for kind in range(count)])
+    columns = np.array([(drawing.kinds == kind).any(axis=0) for kind in range(count)])
+    for number in range(1, len(largest)):
+        for chosen in combinations(largest, number):
+            outside = frozenset({0, *chosen})
+            left = [kind for kind in range(1, count) if kind not in outside]
+            if (
+                _hang_together(drawing, outside)
+                and areas[left].sum() >= _LEAST_AREA * areas[1:].sum()
+                and _reaches(rows[left], columns[left], drawing)
+            ):
+                yield outside
+
+
+def _hang_together(drawing: Drawing, kinds: frozenset[int]) -> bool:
+    """Whether each of the kinds is reached from the ground through the others."""
+    reached, left = {0}, set(kinds) - {0}
+    while near := {kind for kind in left if drawing.beside[kind, sorted(reached)].any()}:
+        reached |= near
+        left -= near
+    return not left
+
+
+def _reaches(rows: NDArray[np.bool_], columns: NDArray[np.bool_], drawing: Drawing) -> bool:
+    """Whether kinds, each with the rows and columns it lies in, reach over enough of the ink together."""
     box = drawing.ink_box
-    if box is None or not left.any():
+    high, wide = (np.flatnonzero(np.any(lines, axis=0)) for lines in (rows, columns))
+    if box is None or not len(high):
         return False
-    high, wide = np.flatnonzero(left.any(axis=1)), np.flatnonzero(left.any(axis=0))
     return bool(np.ptp(high) >= _LEAST_LEFT * box.height or np.ptp(wide) >= _LEAST_LEFT * box.width)
 
 
-def _median(drawing: Drawing, colours: list[Colour], outside: set[int]) -> float:
-    """The median contrast along the border between some kinds and the rest."""
-    pairs = [
-        (contrast(colours[inner], colours[outer]), int(drawing.beside[inner, outer]))
-        for inner in range(len(colours))
-        for outer in outside
-        if inner not in outside and drawing.beside[inner, outer]
+def _is_plate(drawing: Drawing, kind: int) -> bool:
+    """Whether a kind is one compact shape under all the rest."""
+    its = [region for region in drawing.regions if region.kind == kind]
+    largest = max(its, key=lambda region: region.area)
+    box, ink = largest.box, drawing.ink_box
+    if ink is None or box.width * box.height < 0.9 * ink.width * ink.height:
+        return False
+    inside = drawing.kinds[box.top : box.bottom, box.left : box.right] > 0
+    return bool(inside.mean() >= _PLATE)
+
+
+def _median(drawing: Drawing, colours: list[Colour], outside: frozenset[int]) -> float:
+    """The median contrast along the border between some kinds and the rest; without one, that of the best-seen."""
+    borders = [
+        (
+            contrast(colours[one], colours[other]),
+            int(drawing.beside[one, other]),
+            (one in outside) != (other in outside),
+        )
+        for one, other in combinations(range(len(colours)), 2)
+        if drawing.beside[one, other]
     ]
+    pairs = sorted((ratio, length) for ratio, length, parts in borders if parts)
     if not pairs:
-        return 1.0
-    ratios, lengths = (np.array(values, dtype=float) for values in zip(*sorted(pairs), strict=True))
+        return max((ratio for ratio, _, _ in borders), default=1.0)
+    ratios, lengths = (np.array(values, dtype=float) for values in zip(*pairs, strict=True))
     reached = np.cumsum(lengths)
     return float(ratios[np.searchsorted(reached, reached[-1] / 2)])

@@ -9,8 +9,11 @@ from scipy import ndimage
 
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Picture
-from bexi.core.judging.drawing import Drawing, Region, firsts_of
+from bexi.core.judging.drawing import Drawing
+from bexi.core.judging.first_letter import FirstLetter, first_letter
+from bexi.core.judging.flat import MOST_REGIONS
 from bexi.core.judging.lettering import Row, around
+from bexi.core.judging.regions import Region, firsts_of
 from bexi.core.judging.survey import Survey, whole_survey
 from bexi.core.pixels.colour import Colour
 
@@ -20,9 +23,21 @@ _ROW = 1.2
 """So do parts of like size and colour with less than so many of their sides between them."""
 _STRAY = 0.02
 """A group with less of the ink than that beside the largest is a stray mark."""
+_LINE = 0.03
+"""A ring whose stroke is a smaller share of its side is a line around the mark, and not of it."""
+_FULL, _LONG = 0.9, 12
+"""A rule fills its box, and is so many times as long as it is wide."""
+_DOT = 0.5
+"""What is smaller than this share of a capital, among the letters, is a dot, whatever its colour."""
 _MOSTLY = 0.5
-_PHOTOGRAPH = 400
-"""No drawing for a site has so many areas of one colour."""
+_SEEN = 0.05
+"""A colour of a smaller share of the ink is a trace."""
+_OFF_THE_WAY = 20
+"""Of 255, in each channel."""
+_CARRIED = 0.04
+"""Of a badge's area: less is an ornament."""
+_ROUND = (0.7, 0.83)
+"""A disc fills π/4 of its box."""
 _MOST_PARTS = 60
 """The largest parts decide; a photograph has thousands."""
 
@@ -31,12 +46,21 @@ _MOST_PARTS = 60
 class Group:
     """Parts that belong together; `box` in artwork px, `share` of all emblems' ink, 0 to 1.
 
-    `on` is the colour that they lie on where that is part of the artwork: a badge's, for what is inside it.
+    `colours` are those of their ink, the largest first. `on` is the badge that they lie on, if they do.
     """
 
     box: Box
     share: float
-    on: Colour | None = None
+    colours: tuple[Colour, ...] = ()
+    on: "Badge | None" = None
+
+
+@dataclass(frozen=True)
+class Badge:
+    """What an emblem may lie on, beside words: a shape of one colour, a disc or squarer."""
+
+    colour: Colour
+    is_disc: bool
 
 
 @dataclass(frozen=True)
@@ -44,7 +68,10 @@ class Groups:
     """What an artwork is made of: `emblems`, the largest first, and the boxes of the lines of `words`.
 
     `separable` is false where there are no areas to be told apart; `busy` is a ground of several colours, or a
-    photograph. `colours` are those of the ink, `ground` that of a solid ground.
+    photograph. `colours` are those of the ink, `ground` that of a solid ground. `first` is the first letter of the
+    largest words, where it can be cut out; `capital` is how high their capitals are, in artwork px. `ink`
+    is the box of all ink; `is_full` says that it reaches into all corners,
+    `has_halo` that a shadow or glow lies around it. `inner` is what a badge without words carries.
     """
 
     emblems: tuple[Group, ...]
@@ -53,6 +80,12 @@ class Groups:
     ground: Colour | None
     separable: bool = True
     busy: bool = False
+    first: FirstLetter | None = None
+    capital: float | None = None
+    ink: Box | None = None
+    is_full: bool = False
+    has_halo: bool = False
+    inner: Group | None = None
 
 
 @dataclass(frozen=True, eq=False)
@@ -71,7 +104,7 @@ class _Part:
 @dataclass(frozen=True, eq=False)
 class _Found:
     parts: tuple[_Part, ...]
-    on: Colour | None = None
+    on: Badge | None = None
 
     @property
     def box(self) -> Box:
@@ -89,16 +122,77 @@ def groups_of(picture: Picture) -> Groups:
     colours = tuple(colour for colour in drawing.colours[1:] if colour)
     if not drawing.separable or drawing.ink_box is None:
         return Groups((), (), colours, drawing.colours[0], drawing.separable, drawing.busy)
-    busy = drawing.busy or len(drawing.regions) > _PHOTOGRAPH
+    busy = drawing.busy or len(drawing.regions) > MOST_REGIONS
     found = sorted(_emblems(drawing, rows), key=lambda one: -one.area)
     whole = sum(one.area for one in found)
-    emblems = tuple(
-        Group(_in_artwork(one.box, survey, picture), one.area / whole, one.on)
-        for one in found
-        if one.area >= _STRAY * found[0].area
-    )
+    emblems = tuple(_group(one, whole, survey, picture) for one in found if one.area >= _STRAY * found[0].area)
     words = tuple(_in_artwork(row.box, survey, picture) for row in rows)
-    return Groups(emblems, words, colours, drawing.colours[0], busy=busy)
+    lines = [row for row in rows if row.circle is None]
+    largest = max(lines, key=lambda row: row.height, default=None)
+    first = first_letter(survey, largest) if largest else None
+    capital = largest.height * survey.scale if largest else None
+    ink = _in_artwork(drawing.ink_box, survey, picture)
+    return Groups(
+        emblems,
+        words,
+        colours,
+        drawing.colours[0],
+        True,
+        busy,
+        first,
+        capital,
+        ink,
+        _reaches_all_corners(drawing),
+        drawing.has_halo,
+        _group(inner, inner.area, survey, picture) if (inner := _carried(found, drawing)) else None,
+    )
+
+
+def _group(found: _Found, whole: int, survey: Survey, picture: Picture) -> Group:
+    box = _in_artwork(found.box, survey, picture)
+    return Group(box, found.area / whole, _colours_of(found, survey.drawing), found.on)
+
+
+def _carried(found: Sequence[_Found], drawing: Drawing) -> _Found | None:
+    """What the only emblem carries where it is a badge: one shape that fills its box, or a disc."""
+    if len(found) != 1 or len(found[0].parts) != 1:
+        return None
+    (part,) = found[0].parts
+    inner = next(_inside_badge(part, set(), drawing), None)
+    is_badge = part.area > _ROUND[0] * part.box.width * part.box.height
+    return inner if is_badge and inner is not None and inner.area > _CARRIED * part.area else None
+
+
+def _reaches_all_corners(drawing: Drawing) -> bool:
+    box = drawing.ink_box
+    if box is None:
+        return False
+    return all(drawing.kinds[y, x] for y in (box.top, box.bottom - 1) for x in (box.left, box.right - 1))
+
+
+def _colours_of(found: _Found, drawing: Drawing) -> tuple[Colour, ...]:
+    """The colours of its ink that are more than the fringe between the main one and the ground, the largest first."""
+    areas: dict[int, int] = {}
+    for part in found.parts:
+        for region in part.regions:
+            areas[region.kind] = areas.get(region.kind, 0) + region.area
+    kinds = sorted(areas, key=lambda kind: -areas[kind])
+    own = [colour for kind in kinds if (colour := drawing.colours[kind]) is not None]
+    ground = drawing.colours[0]
+    shades = [] if ground is None else [other for other in own[1:] if _is_mixed(other, own[0], ground)]
+    large = [
+        own[0],
+        *(colour for kind, colour in zip(kinds[1:], own[1:], strict=False) if areas[kind] > _SEEN * found.area),
+    ]
+    return tuple(colour for colour in large if colour not in shades)
+
+
+def _is_mixed(colour: Colour, one: Colour, other: Colour) -> bool:
+    """Whether a colour lies between two others, as the px at the border of two areas do."""
+    start, end, between = (np.array(its.channels, dtype=float) for its in (one, other, colour))
+    way = end - start
+    at = float((between - start) @ way) / max(float(way @ way), 1.0)
+    return 0.02 < at < 0.98 and float(np.abs(start + at * way - between).max()) < _OFF_THE_WAY
 
 
 def _in_artwork(box: Box, survey: Survey, picture: Picture) -> Box:
@@ -112,18 +206,29 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
     letters = {part.label for row in rows for part in row.parts}
     plain: list[_Part] = []
     enclosing: list[_Part] = []
-    for part in _parts(drawing):
+    parts = _parts(drawing)
+    for part in parts:
         lettered = sum(region.area for region in part.regions if region.label in letters)
         if lettered > _MOSTLY * part.area or any(_is_bit_of(part, row) for row in rows):
             continue
         if lettered:
             yield from _inside_badge(part, letters, drawing)
-        elif any(_encloses(part.box, row.box) for row in rows):
+        elif any(_encloses(part.box, row.box) for row in rows) or _is_line_around(part, parts) or _is_rule(part):
             enclosing.append(part)
         else:
             plain.append(part)
-    for parts in _near_each_other(plain or enclosing):
-        yield _Found(parts)
+    for near in _near_each_other(plain or enclosing):
+        found = _Found(near)
+        if not any(_is_dot_of(found, row) for row in rows):
+            yield found
+
+
+def _is_line_around(part: _Part, others: Sequence[_Part]) -> bool:
+    """Whether a part is a thin ring or frame line around others."""
+    stroke = max(region.stroke for region in part.regions)
+    return stroke < _LINE * part.side and any(
+        other.area > _STRAY * part.area and _encloses(part.box, other.box) for other in others if other is not part
+    )
 
 
 def _parts(drawing: Drawing) -> list[_Part]:
@@ -148,16 +253,20 @@ def _inside_badge(badge: _Part, letters: set[int], drawing: Drawing) -> Iterator
         if region.label not in letters and region is not carrier and not _encloses(region.box, carrier.box)
     ]
     texts = [region.box for region in badge.regions if region.label in letters]
-    held = [part for part in held if not all(_encloses(part.box, box) for box in texts)]
+    held = [part for part in held if not texts or not all(_encloses(part.box, box) for box in texts)]
+    colour, fill = drawing.colours[carrier.kind], badge.area / (badge.box.width * badge.box.height)
+    shape = Badge(colour, _ROUND[0] < fill < _ROUND[1]) if colour else None
     for parts in _near_each_other(held):
-        found = _Found(parts, drawing.colours[carrier.kind])
+        found = _Found(parts, shape)
         if found.area >= _STRAY * badge.area:
             yield found
 
 
 def _is_bit_of(part: _Part, row: Row) -> bool:
-    """Whether a part is a dot, an accent or a stop of a line of letters."""
+    """Whether a part is a dot, an accent or a stop of a line of letters, which a symbol of another colour is not."""
     if part.side > 1.1 * row.height:
+        return False
+    if not {one.kind for one in part.regions} & {one.kind for one in row.parts}:
         return False
     x, y = (part.box.left + part.box.right) / 2, (part.box.top + part.box.bottom) / 2
     if row.circle:
@@ -166,6 +275,18 @@ def _is_bit_of(part: _Part, row: Row) -> bool:
     near = 0.6 * row.height
     across = row.box.left - near <= x <= row.box.right + near
     return across and row.box.top - near <= y <= row.box.bottom + near
+
+
+def _is_dot_of(found: _Found, row: Row) -> bool:
+    box = found.box
+    return max(box.width, box.height) < _DOT * row.height and _room(box, row.box) == 0
+
+
+def _is_rule(part: _Part) -> bool:
+    """Whether a part is a line that divides, as between a name and a tagline."""
+    (first, *others) = part.regions
+    shorter = min(part.box.width, part.box.height)
+    return not others and first.fill > _FULL and part.side > _LONG * shorter
 
 
 def _encloses(outer: Box, inner: Box) -> bool:

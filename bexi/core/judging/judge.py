@@ -11,6 +11,7 @@ from bexi.core.framing.recipe import Framing
 from bexi.core.judging import contrast, likeness, pixel_fit, structure
 from bexi.core.judging.measure import Measured, measure
 from bexi.core.judging.readings import Judgement, Readings
+from bexi.core.judging.visible import visible
 from bexi.core.pixels.colour import WHITE, Colour
 from bexi.core.pixels.light import Pixels
 
@@ -67,15 +68,18 @@ def _judged(
         return Judgement(size, Readings(structure=0.0, ink=0.0, artwork=own))
     if not drawing.separable:
         return Judgement(size, Readings(artwork=own), separable=False)
-    stroke, gap = large.strokes.thinnest, large.gaps.thinnest
+    stroke, gap = large.strokes.thinnest, large.gaps.usual
     ground = next(iter(grounds.values()), WHITE)
+    seen_on = {"any": ground} if purpose is Purpose.ONE_COLOUR else grounds
     # Masks need room around the ink, and a system gives one-colour icons a colour and a ground of its own.
     fills = box.width * box.height / drawing.side**2 if purpose in (Purpose.TAB, Purpose.HOME) else None
     return Judgement(
         size,
         Readings(
+            visible_px=None if drawing.busy else visible(drawing, icon, seen_on),
             stroke_px=stroke * size if stroke is not None else None,
             gap_px=gap * size if gap is not None else None,
+            gaps_reach=float(large.gaps.length.sum()),
             lettering_px=large.capital * size if large.capital is not None else None,
             contrast={} if purpose is Purpose.ONE_COLOUR else contrast.of_outline(drawing, grounds),
             structure=structure.kept(drawing, icon, ground),

@@ -1,13 +1,18 @@
-"""Finding lettering: a row, straight or around a circle, of parts of like height, and how high its capitals are."""
+"""Finding lettering: rows, straight or around a circle, of parts that are regular as letters are.
+
+An emblem beside a word may be of its height and colour. It is told from the letters by what else it does not share
+with them: it reaches beyond their lines, stands further off, is wider, of another stroke or another colour.
+"""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
 
 from bexi.core.artwork.ink import Box
-from bexi.core.judging.drawing import Region
+from bexi.core.judging.regions import Region
 
 _FEWEST = 3
 _FEWEST_AROUND = 6
@@ -15,11 +20,24 @@ _HIGHER = 2.2
 """Letters of one row differ in height at most this many times."""
 _APART = 0.8
 """Room between letters of a row, in heights of the lower one."""
+_BRIDGED, _EVEN = 2.0, 0.06
+"""More room than that between capitals, or where a symbol stands for a letter; they are then of one height."""
+_ON_FOOT, _STANDING = 0.15, 0.6
+"""So many of the letters of a line stand on it, within so much of their height; the others hang, or are raised."""
+_WINDING, _WIDE, _LONG_PART = 1.5, 2.2, 1.7
+"""A joined hand's outline is longer than its box's, and it is wide."""
 _SOLID = 0.85
 """A part that fills more of its box is a bar or a block."""
 _SMALLEST = 5
 """In px of the drawing: what is lower has no shape that could be a letter's."""
 _EIGHTH = 0.125
+_ON_LINE, _LIKE_HEIGHT = 0.25, 1.5
+"""Letters of several colours stand on one line, within so much of the lower one's height, and are of like height."""
+_STRANGE = 2
+"""Ways of being unlike the letters that make a part of a line none of them."""
+_BEYOND = 0.1
+_FURTHER, _WIDER, _TALLER, _OTHER_STROKE = 1.9, 1.4, 2.0, 1.45
+"""Times the room between the letters, the widest of them, their height, and their stroke."""
 _LARGEST_SHARE = 0.65
 """Of the drawing's height; what is higher is no row of letters."""
 
@@ -59,7 +77,8 @@ def rows_of(regions: Sequence[Region], height: int) -> list[Row]:
         for region in regions
         if region.kind and _SMALLEST <= region.box.height <= _LARGEST_SHARE * height and not region.at_edge
     ]
-    rows = [Row(parts, _capital(parts)) for parts in _lines(could_be) if _are_letters(parts)]
+    lines = (_without_strangers(line) for line in _lines(could_be))
+    rows = [Row(parts, _capital(parts)) for parts in lines if _are_letters(parts) or _is_joined_hand(parts)]
     ring = _around_circle(could_be)
     if ring is None:
         return rows
@@ -80,11 +99,14 @@ def _lines(regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
     lower, higher = np.minimum.outer(high, high), np.maximum.outer(high, high)
     overlap = np.minimum.outer(bottom, bottom) - np.maximum.outer(top, top)
     gap = np.maximum.outer(left, left) - np.minimum.outer(right, right)
+    one_kind = kind[:, None] == kind
+    on_one_line = np.abs(np.subtract.outer(bottom, bottom)) <= _ON_LINE * lower
+    one_height = (np.abs(np.subtract.outer(bottom, bottom)) <= _EVEN * lower) & (higher <= (1 + _EVEN) * lower)
     beside = (
-        (kind[:, None] == kind)
+        (one_kind | (on_one_line & (higher <= _LIKE_HEIGHT * lower)))
         & (overlap >= 0.5 * lower)
         & (higher <= _HIGHER * lower)
-        & (gap <= _APART * lower)
+        & (gap <= np.where(one_kind & one_height, _BRIDGED, _APART) * lower)
         & (gap > -0.5 * np.minimum.outer(wide, wide))
         & (np.maximum.outer(wide, wide) <= 3 * higher)
     )
@@ -94,6 +116,51 @@ def _lines(regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
             joined = [first if group == second else group for group in joined]
     for group in dict.fromkeys(joined):
         yield tuple(region for region, its in zip(regions, joined, strict=True) if its == group)
+
+
+def _without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
+    """The parts of a line that are letters: emblems at its ends, or in the place of a letter, are left out."""
+    parts = sorted(line, key=lambda part: part.box.left)
+    while len(parts) > _FEWEST and _strangeness(parts, 0) >= _STRANGE:
+        parts = parts[1:]
+    while len(parts) > _FEWEST and _strangeness(parts, len(parts) - 1) >= _STRANGE:
+        parts = parts[:-1]
+    inner = range(1, len(parts) - 1)
+    strange = {number for number in inner if _is_coloured_apart(parts, number) and _strangeness(parts, number) > 1}
+    return tuple(part for number, part in enumerate(parts) if number not in strange)
+
+
+def _strangeness(parts: Sequence[Region], number: int) -> int:
+    """In how many ways a part is unlike the others of its line, which stand from left to right."""
+    part, others = parts[number], [*parts[:number], *parts[number + 1 :]]
+    tops, bottoms = (np.array([getattr(one.box, edge) for one in others]) for edge in ("top", "bottom"))
+    base, top = float(np.median(bottoms)), float(tops.min())
+    beyond = _BEYOND * (base - top)
+    above, below = top - part.box.top > beyond, part.box.bottom - base > beyond
+    hangs = abs(part.box.bottom - base) > beyond and abs(part.box.bottom - float(bottoms.max())) > beyond
+    gaps = [max(0, after.box.left - before.box.right) for before, after in pairwise(others)]
+    apart = min(_gap(part, parts[neighbour]) for neighbour in (number - 1, number + 1) if 0 <= neighbour < len(parts))
+    strokes = np.array([one.stroke for one in others])
+    return sum(
+        (
+            (above and below) or hangs,
+            part.box.height > _TALLER * (base - top),
+            apart > _FURTHER * max(float(np.median(gaps)), 0.04 * (base - top)),
+            part.box.width > _WIDER * max(part.box.height, *(one.box.width for one in others)),
+            not 1 / _OTHER_STROKE < part.stroke / float(np.median(strokes)) < _OTHER_STROKE,
+            _is_coloured_apart(parts, number),
+        )
+    )
+
+
+def _gap(one: Region, other: Region) -> int:
+    return max(one.box.left - other.box.right, other.box.left - one.box.right, 0)
+
+
+def _is_coloured_apart(parts: Sequence[Region], number: int) -> bool:
+    """Whether the others are of one colour, and this part is of another."""
+    others = {part.kind for index, part in enumerate(parts) if index != number}
+    return len(others) == 1 and parts[number].kind not in others
 
 
 def _edges(box: Box) -> tuple[int, int, int, int]:
@@ -111,7 +178,20 @@ def _are_letters(parts: Sequence[Region]) -> bool:
     )
     alike = all(map(_are_alike, (widths, heights), (2.0, 2.0))) and _are_alike(areas, 2 * float(np.sqrt(areas.mean())))
     shaped = sum(part.fill < _SOLID for part in parts)
-    return not alike and 2 * shaped >= len(parts) and box.width >= 1.5 * np.median(heights)
+    bottoms = np.array([part.box.bottom for part in parts])
+    stands = np.abs(bottoms - np.median(bottoms)) <= _ON_FOOT * np.median(heights)
+    regular = not alike and 2 * shaped >= len(parts) and stands.mean() >= _STANDING
+    return bool(regular and box.width >= 1.5 * np.median(heights))
+
+
+def _is_joined_hand(parts: Sequence[Region]) -> bool:
+    """Whether some parts are a word whose letters run into each other, but for the first one perhaps."""
+    box = around([part.box for part in parts])
+    long = max(parts, key=lambda part: part.box.width)
+    strokes = [part.stroke for part in parts]
+    winds = long.outline > _WINDING * 2 * (long.box.width + long.box.height)
+    is_wide = box.width > _WIDE * box.height and long.box.width > _LONG_PART * long.box.height
+    return 1 < len(parts) < _FEWEST and winds and is_wide and max(strokes) < _OTHER_STROKE * min(strokes)
 
 
 def _are_alike(values: NDArray[np.float64], steps: float) -> bool:

@@ -2,21 +2,24 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
+from PIL import Image, ImageDraw
 
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Picture
 from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.framing.compose import compose, plate_coverage
+from bexi.core.framing.cut import Point
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import NO_FINISH, NO_PLATE, Framing
-from bexi.core.judging.drawing import Drawing, Kinds
+from bexi.core.judging.drawing import Drawing
+from bexi.core.judging.regions import Kinds
 from bexi.core.judging.strokes import Widths
-from bexi.core.judging.survey import SIDE, Survey, survey_of, surveyed
+from bexi.core.judging.survey import SIDE, Survey, survey_of, surveyed, whole_survey
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.oklab import distance_to
 
@@ -59,14 +62,27 @@ def measure(picture: Picture, framing: Framing, purpose: Purpose = Purpose.TAB) 
     """Measure a framing; raises FramingRefused when it misses the artwork."""
     frame, finish = framing.frame, replace(framing.finish, sharpen=0)  # which only changes pixels of small icons
     frame.must_touch(picture.width, picture.height)
-    if finish != NO_FINISH or purpose is Purpose.ONE_COLOUR:
+    is_drawn = whole_survey(picture).drawing.separable
+    if replace(finish, recolour=None) != NO_FINISH or framing.lift or purpose is Purpose.ONE_COLOUR:
         # What changes the ink itself is measured where it was made.
         (pixels,) = compose(picture, replace(framing, finish=finish), purpose, [SIDE])
         survey = surveyed(pixels, frame.x, frame.y, frame.side / SIDE)
         shown = Box(frame.x, frame.y, frame.x + frame.side, frame.y + frame.side)
-        return _Seen(survey, frame, shown).measured(NO_PLATE, survey.drawing.colours[0])
+        return _Seen(survey, frame, shown, (), is_drawn).measured(NO_PLATE, survey.drawing.colours[0])
     shown = _within(Box(0, 0, picture.width, picture.height), framing.cut)
-    return _Seen(survey_of(picture, frame), frame, shown).measured(framing.plate, framing.ground_for(purpose.opaque))
+    survey = _in_one_colour(survey_of(picture, frame), finish.recolour)
+    outline = framing.cut.outline if framing.cut else ()
+    seen = _Seen(survey, frame, shown, outline, is_drawn)
+    return seen.measured(framing.plate, framing.ground_for(purpose.opaque))
+
+
+def _in_one_colour(survey: Survey, colour: Colour | None) -> Survey:
+    """The same with all ink of one colour, if one is given; a solid ground of its own takes it, too."""
+    if colour is None:
+        return survey
+    drawing = survey.drawing
+    own = drawing.colours[0] and colour
+    return replace(survey, drawing=replace(drawing, colours=(own, *(colour for _ in drawing.colours[1:]))))
 
 
 def _within(whole: Box, cut: Box | None) -> Box:
@@ -78,11 +94,16 @@ def _within(whole: Box, cut: Box | None) -> Box:
 
 @dataclass(frozen=True, eq=False)
 class _Seen:
-    """What a frame shows of a survey, no more than a box in artwork px."""
+    """What a frame shows of a survey, no more than a box in artwork px, and in it a shape, if that has corners.
+
+    `is_drawn` is false for a piece of a photograph, whatever the piece alone looks like.
+    """
 
     survey: Survey
     frame: Frame
     shown: Box
+    shape: tuple[Point, ...]
+    is_drawn: bool
 
     def measured(self, plate: Plate, ground: Colour | None) -> Measured:
         """On a plate, and on a ground."""
@@ -98,17 +119,24 @@ class _Seen:
         own, *inks = survey.drawing.colours
         below = plate.colour if plated else ground
         colours: list[Colour | None] = [below, *inks]
+        opacities = list(survey.drawing.opacities or (1.0,) * len(colours))
+        if below is not None:  # then what is translucent has one colour, whatever the icon stands on
+            colours = [below, *replace(survey.drawing, colours=(below, *inks)).seen_on(below)[1:]]
+            opacities = [1.0] * len(colours)
         if own is not None and there.all():
             colours[0] = own
         elif own is not None and (below is None or not _alike(own, below)):
             kinds[there & (kinds == 0)] = len(colours)
             colours.append(own)
+            opacities.append(1.0)
         if plated:
             kinds[kinds == 0] = len(colours)
             colours.append(colours[0])
+            opacities.append(1.0)
             kinds[plate_coverage(plate, SIDE) < 128] = 0
             colours[0] = ground
-        return Drawing(kinds, tuple(colours), survey.drawing.separable)
+        told = survey.drawing
+        return Drawing(kinds, tuple(colours), told.separable and self.is_drawn, told.busy, tuple(opacities))
 
     def _kinds(self) -> tuple[Kinds, NDArray[np.bool_]]:
         """The kinds at SIDE px, and where the artwork is."""
@@ -118,10 +146,22 @@ class _Seen:
         there = ((rows >= shown.top) & (rows < shown.bottom))[:, None] & (
             (columns >= shown.left) & (columns < shown.right)
         )
+        there &= self._in_shape
         high, wide = survey.drawing.kinds.shape
         y = np.clip(((rows - survey.y) / survey.scale).astype(np.intp), 0, high - 1)
         x = np.clip(((columns - survey.x) / survey.scale).astype(np.intp), 0, wide - 1)
         return np.where(there, survey.drawing.kinds[np.ix_(y, x)], 0).astype(np.uint8), there
+
+    @cached_property
+    def _in_shape(self) -> NDArray[np.bool_]:
+        """Where in the square the shape is: shape (SIDE, SIDE)."""
+        if not self.shape:
+            return np.ones((SIDE, SIDE), dtype=bool)
+        scale = SIDE / self.frame.side
+        drawn = Image.new("1", (SIDE, SIDE))
+        corners = [((corner.x - self.frame.x) * scale, (corner.y - self.frame.y) * scale) for corner in self.shape]
+        ImageDraw.Draw(drawn).polygon(corners, fill=1)
+        return np.asarray(drawn)
 
     def _widths(self, widths: Widths) -> Widths:
         """Those in the frame, in sides of it."""
@@ -131,6 +171,8 @@ class _Seen:
         inside = (x >= seen.left) & (x < seen.right) & (y >= seen.top) & (y < seen.bottom)
         sides = survey.scale / frame.side
         across, down = (x - frame.x) / frame.side, (y - frame.y) / frame.side
+        row, column = (np.clip((place * SIDE).astype(np.intp), 0, SIDE - 1) for place in (down, across))
+        inside &= self._in_shape[row, column]
         return Widths(widths.width * sides, widths.length * sides, across, down).only(inside)
 
     def _lettering(self) -> Iterator[Lettering]:

@@ -1,45 +1,49 @@
-"""What to make of a picture: whole framings to choose from, each judged, the best first."""
+"""What to make of a picture: whole framings to choose from, each judged, the first as a designer would choose it."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
+from itertools import groupby
 from types import MappingProxyType
 
 import numpy as np
-from PIL import Image
 
-from bexi.core.artwork.pictures import Bitmap, Picture
-from bexi.core.artwork.plate import DARK, Plate, PlateShape
 from bexi.core.framing.compose import compose
-from bexi.core.framing.frame import Frame, hug, largest_inside, whole_artwork
+from bexi.core.framing.frame import whole_artwork
+from bexi.core.framing.hand.drawn import BY_HAND
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
-from bexi.core.judging.groups import Groups
 from bexi.core.judging.judge import TABS, judge
-from bexi.core.judging.lettering import around
 from bexi.core.judging.readings import Judgement, Verdict
-from bexi.core.judging.ways_out import Source, framed
-from bexi.core.pixels.colour import WHITE, Colour, contrast
-from bexi.core.pixels.light import Pixels
+from bexi.core.judging.standing import stands_for
+from bexi.core.judging.subjects import subjects_of
+from bexi.core.judging.telling import telling_square
+from bexi.core.judging.ways_out import Source
+from bexi.core.pixels.colour import WHITE, Colour
+from bexi.core.pixels.light import Pixels, over
 
 SHOWN: tuple[tuple[int, Purpose], ...] = ((16, Purpose.TAB), (32, Purpose.TAB), (180, Purpose.HOME))
 """Sizes in px and purposes at which a proposal is judged and shown."""
-_STANDS_OUT = 3.0
-"""WCAG 2.2, success criterion 1.4.11."""
-_SQUARES = (1.0, 0.7, 0.5, 0.35)
-"""Sides of squares tried on a photograph, in its shorter sides."""
-_ALIKE = 0.02
-"""Frames that differ by less than this share of the side are one to the eye."""
+MOST, LEAST = 5, 3
+AS_IT_IS, LETTERS = "as it is", "letters"
+ALWAYS = (AS_IT_IS, LETTERS)
+"""What a person may always choose."""
+_COMPARED = 1
+"""The place in SHOWN of the icons that must not look alike."""
+_ALIKE = 6.0
+"""Mean difference, of 255, of two icons on both tabs below which they look alike."""
 _NOTHING: Mapping[str, Pixels] = MappingProxyType({})
-_LOOKED_AT = 160
-_ROOM = 11
-"""Around ink on a plate, in % of its side."""
 
 
 @dataclass(frozen=True)
 class Proposal:
-    """A whole framing of a source, its icon at each of SHOWN as it would be built, and how that is judged."""
+    """A whole framing of a source, its icon at each of SHOWN as it would be built, and how that is judged.
+
+    `kind` names what is shown and on what, `why` says in one line why so.
+    """
 
     kind: str
+    why: str
     framing: Framing
     icons: tuple[Pixels, ...]
     judgements: tuple[Judgement, ...]
@@ -47,9 +51,14 @@ class Proposal:
 
     @property
     def standing(self) -> tuple[int, float]:
-        """By which proposals are compared: the words of all sizes, then the scores."""
+        """By which the lost are compared: the words of all sizes, then the scores."""
         ranks = [judgement.standing[0] for judgement in self.judgements]
         return sum(ranks), sum(judgement.standing[1] for judgement in self.judgements)
+
+    @property
+    def is_lost(self) -> bool:
+        """Whether it is lost at one of the sizes."""
+        return any(judgement.verdict is Verdict.LOST for judgement in self.judgements)
 
     @property
     def verdicts(self) -> dict[str, Verdict | None]:
@@ -62,32 +71,59 @@ class Contender:
     """A framing that may be proposed."""
 
     kind: str
+    why: str
     source: Source
     framing: Framing
 
     def judged(self, grounds: Mapping[str, Colour] = TABS, others: Mapping[str, Pixels] = _NOTHING) -> Proposal:
         """The same, judged at each of SHOWN. `others` are icons that should not be mistaken for this one."""
         picture, framing, made, judgements = self.source.picture, self.framing, [], []
-        for size, purpose in SHOWN:
-            icons = compose(picture, framing, purpose, [size])
+        for purpose, shown in groupby(SHOWN, key=lambda one: one[1]):
+            icons = compose(picture, framing, purpose, [size for size, _ in shown])
             judgements += judge(picture, framing, icons, purpose, grounds, others)
             made += icons
-        return Proposal(self.kind, framing, tuple(made), tuple(judgements), self.source)
+        return Proposal(self.kind, self.why, framing, tuple(made), tuple(judgements), self.source)
 
 
 def candidates(source: Source, letters: Sequence[Source] = ()) -> list[Contender]:
-    """What may be made of a picture; `letters` are drawings of the site's letters."""
-    return [
-        *(Contender(kind, source, framing) for kind, framing in _framings(source).items()),
-        *(Contender("letters", one, _of_letters(one)) for one in letters),
-    ]
+    """What may be made of a picture, in a designer's order; `letters` are drawings of the site's letters, the last."""
+    drawn = (Contender(LETTERS, "letters of the site's name", one, _of_letters(one)) for one in letters)
+    by_hand = partial(replace, by_hand=BY_HAND)
+    return [replace(one, framing=by_hand(one.framing)) for one in (*_of_picture(source), *drawn)]
 
 
-def best_first(made: Sequence[Proposal], groups: Groups) -> list[Proposal]:
-    """The best of those that show what the picture is about, then the others; of the letters the best only."""
-    drawn = [one for one in made if one.kind == "letters"]
+def judged_in_turn(
+    contenders: Sequence[Contender],
+    grounds: Mapping[str, Colour] = TABS,
+    others: Mapping[str, Pixels] = _NOTHING,
+) -> Iterator[Proposal | None]:
+    """Each of them judged; None for one that would not be shown, because as many as are shown stand before it."""
+    room = MOST - len({one.kind for one in contenders if one.kind in ALWAYS})
+    told: list[Proposal] = []
+    for one in contenders:
+        if one.kind not in ALWAYS and len(list(_unlike(told))) >= room:
+            yield None
+            continue
+        proposal = one.judged(grounds, others)
+        if one.kind not in ALWAYS and not proposal.is_lost:
+            told.append(proposal)
+        yield proposal
+
+
+def best_first(made: Sequence[Proposal]) -> list[Proposal]:
+    """MOST of them: in their order, but none that is lost at some size before one that is not; no two look alike.
+
+    Other lost ones than the whole picture and letters are shown only where fewer than LEAST are not lost.
+    """
+    drawn = [one for one in made if one.kind == LETTERS]
     best = [max(drawn, key=lambda one: one.standing)] if drawn else []
-    return _best_first([*(one for one in made if one.kind != "letters"), *best], groups)
+    ranked = [*(one for one in made if one.kind != LETTERS), *best]
+    told = [one for one in ranked if not one.is_lost]
+    lost = sorted((one for one in ranked if one.is_lost), key=lambda one: one.standing[0], reverse=True)
+    in_turn = list(_unlike([*told, *(one for one in lost if len(told) < LEAST or one.kind in ALWAYS)]))
+    least = sum(one.kind in ALWAYS for one in in_turn)
+    others = [number for number, one in enumerate(in_turn) if one.kind not in ALWAYS][: MOST - least]
+    return [one for number, one in enumerate(in_turn) if number in others or one.kind in ALWAYS]
 
 
 def propose(
@@ -97,93 +133,38 @@ def propose(
     others: Mapping[str, Pixels] = _NOTHING,
 ) -> list[Proposal]:
     """Proposals for a picture, the best first."""
-    return best_first([one.judged(grounds, others) for one in candidates(source, letters)], source.groups)
+    judged = judged_in_turn(candidates(source, letters), grounds, others)
+    return best_first([one for one in judged if one])
+
+
+def _of_picture(source: Source) -> Iterator[Contender]:
+    picture, groups = source.picture, source.groups
+    plain = Framing(whole_artwork(picture.width, picture.height), groups.ground, groups.ground or WHITE)
+    if not groups.separable or (groups.busy and not groups.words):
+        square = Framing(telling_square(picture))
+        yield Contender("telling square", "the square in which most happens", source, square)
+    else:
+        for subject in subjects_of(groups):
+            for stand in stands_for(subject, picture, groups):
+                kind = f"{subject.kind} on {stand.on}" if stand.on else subject.kind
+                yield Contender(kind, ", ".join(filter(None, (subject.why, stand.why))), source, stand.framing)
+    yield Contender(AS_IT_IS, "the whole picture, unchanged", source, plain)
 
 
 def _of_letters(drawn: Source) -> Framing:
-    frame = whole_artwork(drawn.picture.width, drawn.picture.height)
-    return Framing(frame, home_ground=_beneath(drawn.groups))
+    return Framing(whole_artwork(drawn.picture.width, drawn.picture.height), home_ground=drawn.groups.colours[0])
 
 
-def _best_first(made: list[Proposal], groups: Groups) -> list[Proposal]:
-    favoured = _favoured(groups)
-    about = [one for one in made if one.kind in favoured]
-    # Letters are not the picture's own; they come first only where it has nothing but words.
-    ranked = sorted(made, key=lambda one: (one.kind != "letters", one.standing), reverse=True)
-    if not about:
-        return ranked
-    first = max(about, key=lambda one: (one.standing[0], -favoured.index(one.kind)))
-    return [first, *(one for one in ranked if one is not first)]
+def _unlike(ranked: Sequence[Proposal]) -> Iterator[Proposal]:
+    """Without those that look like one before them."""
+    kept: list[tuple[Pixels, ...]] = []
+    for one in ranked:
+        seen = tuple(over(one.icons[_COMPARED], tab) for tab in TABS.values())
+        if all(_difference(seen, other) >= _ALIKE for other in kept):
+            kept.append(seen)
+            yield one
 
 
-def _favoured(groups: Groups) -> tuple[str, ...]:
-    """The kinds among which the first is chosen; among equals the earlier one."""
-    if not groups.separable or (groups.busy and not groups.words):
-        return ("telling square",)
-    if groups.words and not groups.emblems:
-        return ("letters",)
-    if groups.words or len(groups.emblems) > 1:
-        return ("emblem", "on a plate")
-    return ("hugged", "as it is", "on a plate")
-
-
-def _framings(source: Source) -> dict[str, Framing]:
-    """All but the letters, without those that hardly differ from one before them."""
-    picture, groups = source.picture, source.groups
-    plain = Framing(whole_artwork(picture.width, picture.height), groups.ground, _beneath(groups), artwork=source.key)
-    framings = {"as it is": plain}
-    if not groups.separable or (groups.busy and not groups.words):
-        return framings | {"telling square": replace(plain, frame=telling_square(picture))}
-    boxes = [group.box for group in groups.emblems] + list(groups.words)
-    if not boxes:
-        return framings
-    hugged = hug(around(boxes), 2)
-    if not _hardly_differ(hugged, plain.frame):
-        framings["hugged"] = replace(plain, frame=hugged)
-    if groups.emblems and (groups.words or len(groups.emblems) > 1 or groups.emblems[0].on):
-        framings["emblem"] = framed(groups.emblems[0], groups, plain)
-    if groups.ground is None and framings.get("emblem", plain).ground is None:
-        roomy = replace(plain, frame=hug(around(boxes), _ROOM))
-        if "emblem" in framings:
-            roomy = framed(groups.emblems[0], groups, plain, _ROOM)
-        colour = max((WHITE, DARK), key=lambda plate: _contrast_of_main(groups, plate))
-        framings["on a plate"] = replace(roomy, plate=Plate(PlateShape.ROUNDED, colour, 22, 0))
-    return framings
-
-
-def _hardly_differ(one: Frame, other: Frame) -> bool:
-    return max(abs(one.x - other.x), abs(one.y - other.y), abs(one.side - other.side)) < _ALIKE * other.side
-
-
-def _beneath(groups: Groups) -> Colour:
-    """The ground under home-screen icons."""
-    if groups.ground is not None:
-        return groups.ground
-    return WHITE if _contrast_of_main(groups, WHITE) >= min(_STANDS_OUT, _contrast_of_main(groups, DARK)) else DARK
-
-
-def _contrast_of_main(groups: Groups, ground: Colour) -> float:
-    return contrast(groups.colours[0], ground) if groups.colours else 21.0
-
-
-def telling_square(picture: Picture) -> Frame:
-    """The square of a photograph in which most happens: the most difference between neighbours for its area."""
-    if not isinstance(picture, Bitmap):
-        return largest_inside(picture.width, picture.height)
-    step = max(1, max(picture.width, picture.height) // (2 * _LOOKED_AT))
-    image = Image.fromarray(np.ascontiguousarray(picture.pixels[::step, ::step])).convert("L")
-    image.thumbnail((_LOOKED_AT, _LOOKED_AT), Image.Resampling.BOX)
-    grey = np.asarray(image, dtype=np.float64)
-    scale = max(picture.width, picture.height) / max(grey.shape)
-    happens = np.zeros((grey.shape[0] + 1, grey.shape[1] + 1))
-    change = np.abs(np.diff(grey, axis=0, append=grey[-1:])) + np.abs(np.diff(grey, axis=1, append=grey[:, -1:]))
-    happens[1:, 1:] = change.cumsum(axis=0).cumsum(axis=1)
-    best, frame = -1.0, largest_inside(picture.width, picture.height)
-    for share in _SQUARES:
-        side = max(1, round(share * min(grey.shape)))
-        sums = happens[side:, side:] - happens[:-side, side:] - happens[side:, :-side] + happens[:-side, :-side]
-        y, x = np.unravel_index(int(sums.argmax()), sums.shape)
-        if sums[y, x] / side**1.4 > best:
-            best = sums[y, x] / side**1.4
-            frame = Frame(round(x * scale), round(y * scale), max(1, round(side * scale)))
-    return frame
+def _difference(one: tuple[Pixels, ...], other: tuple[Pixels, ...]) -> float:
+    pairs = zip(one, other, strict=True)
+    return max(float(np.abs(a[..., :3].astype(int) - b[..., :3].astype(int)).mean()) for a, b in pairs)

@@ -4,6 +4,9 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 
+JUDGED_BY = 4
+"""Counts the ways of judging: what was judged in an earlier one is judged anew."""
+
 
 class Verdict(StrEnum):
     """What a person will see of an icon."""
@@ -28,22 +31,32 @@ class Bound:
     def score(self, value: float) -> float:
         """The reading on a scale on which 1 is the bound of lost and 2 that of well."""
         if value < self.lost:
-            return value / self.lost
+            return max(value, 0.0) / self.lost
         return 1 + (value - self.lost) / (self.well - self.lost)
 
 
 BOUNDS = {
     "lettering": Bound(4, 7),  # measured with a text recogniser; 5 x 7 dot letters are common practice
-    "strokes": Bound(0.75, 1.25),  # sampling theorem: less than a px is a tint, not a line; the bounds common practice
-    "gaps": Bound(0.75, 1.25),  # as strokes
-    "contrast": Bound(1.5, 3),  # WCAG 2.2, success criterion 1.4.11
-    "structure": Bound(0.3, 0.6),  # ours
-    "ink": Bound(0.25, 0.45),  # common practice: icons look smaller than expected
+    "visible": Bound(0.9, 4),  # scaled on what readers find, as the next three are
+    "strokes": Bound(0, 0.76),
+    "gaps": Bound(0.7, 1.1),  # of a texture; a single gap that closes costs no recognition
+    "contrast": Bound(1.4, 3),  # 3: WCAG 2.2, success criterion 1.4.11
+    "structure": Bound(0, 0.1),
     "artwork": Bound(0.25, 0.8),  # ours: px of the artwork for each px of the icon
+}
+"""What the word is made of: whether the mark can be told at this size on this ground, and nothing else."""
+NOTED = {
+    "ink": Bound(0.25, 0.45),  # common practice: icons look smaller than expected
     "likeness": Bound(4, 8),  # ours, scaled on the symbols that ship
 }
+"""What is only told beside the word, below the second bound."""
+_TEXTURE = 4
+"""Gaps that are so many sides long together are a texture, which is lost where they close."""
+_SAME = 1.0
+"""Icons nearer than this are the same to the eye."""
 _PX, _PERCENT = "{:.1f} px", "{:.0%}"
 _SAYS = {
+    "visible": ("visible ink", _PX),
     "strokes": ("strokes", _PX),
     "gaps": ("gaps", _PX),
     "lettering": ("letters", _PX),
@@ -51,7 +64,6 @@ _SAYS = {
     "structure": ("parts kept", _PERCENT),
     "ink": ("fills", _PERCENT),
     "artwork": ("artwork px", "{:.2f}"),
-    "likeness": ("distance to another icon", "{:.1f}"),
 }
 
 
@@ -69,14 +81,17 @@ def amount(name: str, value: float) -> str:
 class Readings:
     """Measured of one icon; lengths in px of the icon, None for what does not apply.
 
-    `contrast` is the ratio of the outline to each ground by its name. From 0 to 1 are `structure`, the share of all
-    parts and holes that stands out, `ink`, the share of the square that the ink's box fills, and `fit`, that of long
-    straight edges on borders of pixels. `artwork` is how many of the artwork's px each px has, at most 1; `likeness`
-    the distance to the icon that is most alike, `like` its name.
+    `visible_px` is how much of the mark stands out, as so many px of black on white. `gaps_reach` is how long all gaps
+    are together, in sides of the square. `contrast` is the ratio of the outline to each ground by its name. From 0 to 1
+    are `structure`, the share of all parts and holes that stands out, `ink`, the share of the square that the ink's box
+    fills, and `fit`, that of long straight edges on borders of pixels. `artwork` is how many of the artwork's px each
+    px has, at most 1; `likeness` the distance to the icon that is most alike, `like` its name.
     """
 
+    visible_px: float | None = None
     stroke_px: float | None = None
     gap_px: float | None = None
+    gaps_reach: float = 0.0
     lettering_px: float | None = None
     contrast: Mapping[str, float] = field(default_factory=dict)
     structure: float | None = None
@@ -87,22 +102,34 @@ class Readings:
     like: str | None = None
 
     def bounded(self) -> Iterator[tuple[str, float]]:
-        """The readings that have bounds, by the names of those; the least contrast of all grounds."""
+        """The readings that the word is made of, by the names of their bounds; the least contrast of all grounds."""
         values = {
+            "visible": self.visible_px,
             "strokes": self.stroke_px,
-            "gaps": self.gap_px,
+            "gaps": self.gap_px if self.gaps_reach >= _TEXTURE else None,
             "lettering": self.lettering_px,
             "contrast": min(self.contrast.values(), default=None),
             "structure": self.structure,
-            "ink": self.ink,
             "artwork": self.artwork,
-            "likeness": self.likeness,
         }
         yield from ((name, value) for name, value in values.items() if value is not None)
+
+    @property
+    def has_little_ink(self) -> bool:
+        """Whether the mark fills so little of the square that it looks small."""
+        return self.ink is not None and self.ink < NOTED["ink"].well
+
+    def notes(self) -> Iterator[str]:
+        """What else is worth knowing, in a few words each; none of it changes the word."""
+        if self.has_little_ink:
+            yield f"the mark fills {amount('ink', self.ink or 0)} of the square"
+        if self.likeness is not None and self.likeness < NOTED["likeness"].well:
+            yield f"{'the same as' if self.likeness < _SAME else 'looks like'} {self.like}"
 
     def as_json(self) -> dict[str, object]:
         """Plain data, rounded to what was measured."""
         plain = {
+            "visible_px": self.visible_px,
             "stroke_px": self.stroke_px,
             "gap_px": self.gap_px,
             "lettering_px": self.lettering_px,

@@ -10,9 +10,11 @@ from bexi.core.judging.drawing import Drawing
 
 _ALONGSIDE = 0.2
 """Sides that part faster than so much (sine of half their angle) are a corner or a tip, not a stroke."""
+_ALONGSIDE_GAP = 0.17
+"""For gaps: where the arms of an M or an A part, there is no gap that could close."""
 _REACH = 4
 """In px; over so many the slope is measured, so that it is not that of the px' own steps."""
-_PERCENTILE = 0.1
+_THINNEST, _USUAL = 0.3, 0.5
 
 
 @dataclass(frozen=True, eq=False)
@@ -35,12 +37,21 @@ class Widths:
 
     @property
     def thinnest(self) -> float | None:
-        """The 10th percentile weighted by length; None where nothing was found."""
+        """That which three tenths of the area are thinner than: no hair around a mark is taken for its strokes."""
+        return self._reached(_THINNEST, self.length * self.width)
+
+    @property
+    def usual(self) -> float | None:
+        """The median by length, which a notch or a counter does not change."""
+        return self._reached(_USUAL, self.length)
+
+    def _reached(self, share: float, weights: NDArray[np.float64]) -> float | None:
+        """The width up to which there is a share of the weights; None where nothing was found."""
         if not len(self.width):
             return None
         order = np.argsort(self.width, kind="stable")
-        reached = np.cumsum(self.length[order])
-        return float(self.width[order][np.searchsorted(reached, _PERCENTILE * reached[-1])])
+        reached = np.cumsum(weights[order])
+        return float(self.width[order][np.searchsorted(reached, share * reached[-1])])
 
 
 def strokes_and_gaps(drawing: Drawing) -> tuple[Widths, Widths]:
@@ -49,10 +60,12 @@ def strokes_and_gaps(drawing: Drawing) -> tuple[Widths, Widths]:
     distance = _to_edge(kinds)
     if np.isinf(distance).any():
         return Widths.none(), Widths.none()
-    y, x = np.nonzero(_middle(kinds, distance))
+    between = (kinds == 0) | (kinds == (drawing.carrier or 0))
+    slope = _slope(kinds, distance)
+    y, x = np.nonzero(slope < np.where(between, _ALONGSIDE_GAP, _ALONGSIDE) ** 2)
     # A width of 2n − 1 or 2n px has its middle n px from what lies beyond.
     width = 2 * distance[y, x] - 0.5
-    is_gap = (kinds[y, x] == 0) | (kinds[y, x] == (drawing.carrier or 0))
+    is_gap = between[y, x]
     strokes, gaps = (
         Widths(width[chosen], np.ones(int(chosen.sum())), x[chosen].astype(float), y[chosen].astype(float))
         for chosen in (~is_gap, is_gap)
@@ -98,14 +111,13 @@ def _to_edge(kinds: NDArray[np.uint8]) -> NDArray[np.float64]:
     return distance
 
 
-def _middle(kinds: NDArray[np.uint8], distance: NDArray[np.float64]) -> NDArray[np.bool_]:
-    """The px in the middle between two sides that run alongside: the distance hardly changes across them."""
+def _slope(kinds: NDArray[np.uint8], distance: NDArray[np.float64]) -> NDArray[np.float64]:
+    """The square of how fast the distance changes; little in the middle between two sides that run alongside."""
     slope = np.zeros(kinds.shape)
     for axis in (0, 1):
         ahead, behind = (_beyond(kinds, distance, axis, by) for by in (_REACH, -_REACH))
         slope += ((ahead - behind) / (2 * _REACH)) ** 2
-    middle: NDArray[np.bool_] = slope < _ALONGSIDE**2
-    return middle
+    return slope
 
 
 def _beyond(kinds: NDArray[np.uint8], distance: NDArray[np.float64], axis: int, by: int) -> NDArray[np.float64]:

@@ -20,7 +20,7 @@ def kept(drawing: Drawing, icon: Pixels, ground: Colour) -> float | None:
     half of what the part itself differs by. Each part counts by the root of its area. None where nothing is to be seen.
     """
     coarse = drawing.coarse
-    colours = np.array([(colour or ground).luminance for colour in coarse.colours], dtype=np.float32)
+    colours = np.array([colour.luminance for colour in coarse.seen_on(ground)], dtype=np.float32)
     kinds, areas, at_edge = _of_regions(coarse)
     around, borders = _around(coarse, kinds)
     first = _ratio(colours[kinds], colours[around])

@@ -10,7 +10,8 @@ from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.vector import render, render_whole
 from bexi.core.framing.frame import Frame
-from bexi.core.judging.drawing import Drawing, told_apart
+from bexi.core.judging.drawing import Drawing
+from bexi.core.judging.flat import told_apart
 from bexi.core.judging.lettering import Row, rows_of
 from bexi.core.judging.strokes import Widths, strokes_and_gaps
 from bexi.core.pixels.light import Pixels

@@ -7,6 +7,7 @@ from types import MappingProxyType
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Picture
 from bexi.core.artwork.plate import DARK, Plate, PlateShape
+from bexi.core.framing.cut import Cut
 from bexi.core.framing.finish import HEAVIEST, SHARPEST, THINNEST
 from bexi.core.framing.frame import Frame, hug, whole_artwork
 from bexi.core.framing.purpose import Purpose
@@ -23,6 +24,8 @@ LARGEST = 64
 """Finishes and fitting to pixels are for icons up to so many px."""
 _BETTER = 0.2
 """A way out with the same word must better the worst score by so much."""
+_WIDE_ENOUGH = 1.25
+"""In px, strokes and gaps: sampling theorem, less than a px is a tint and not a line; common practice."""
 _FIT_BETTER = 0.25
 _FIT_SCALES = tuple(step / 200 for step in range(-10, 11))
 """Less than 6 %, in steps of half a percent."""
@@ -70,11 +73,14 @@ def ways_out(
     called before each try, and may raise to stop.
     """
     (now,) = judge_at(source.picture, framing, [size], purpose, grounds, others)
-    if now.because is None and now.verdict is not None:
+    is_well = now.because is None and now.verdict is not None
+    if is_well and not now.readings.has_little_ink:
         return []
     large = measure(source.picture, framing, purpose)
     tries = [(source, kind, other) for kind, other in _tries(source, framing, size, large, now)]
     tries += [(other, "letters", its) for other, its in instead]
+    if is_well:  # but small in its square
+        tries = [one for one in tries if one[1] == "hug"]
     found = []
     for its, kind, other in tries:
         watch()
@@ -91,7 +97,7 @@ def ways_out(
 def letters_framing(letters: Source, framing: Framing) -> Framing:
     """The whole of a drawing of letters, under an icon's home-screen ground."""
     whole = whole_artwork(letters.picture.width, letters.picture.height)
-    return Framing(whole, home_ground=framing.home_ground, artwork=letters.key)
+    return Framing(whole, home_ground=framing.home_ground, artwork=letters.key, by_hand=framing.by_hand)
 
 
 def framed(group: Group, groups: Groups, framing: Framing, margin: int = 2) -> Framing:
@@ -99,8 +105,8 @@ def framed(group: Group, groups: Groups, framing: Framing, margin: int = 2) -> F
     frame = hug(group.box, margin)
     square = Box(frame.x, frame.y, frame.x + frame.side, frame.y + frame.side)
     boxes = [other.box for other in groups.emblems if other is not group] + list(groups.words)
-    cut = group.box if any(_overlap(square, box) for box in boxes) else None
-    return replace(framing, frame=frame, cut=cut, ground=group.on or framing.ground)
+    cut = Cut.to(group.box) if any(_overlap(square, box) for box in boxes) else None
+    return replace(framing, frame=frame, cut=cut, ground=group.on.colour if group.on else framing.ground)
 
 
 def _overlap(one: Box, other: Box) -> bool:
@@ -153,7 +159,7 @@ def _weights(framing: Framing, size: int, now: Judgement, large: Measured) -> It
     if large.drawing.colours[0] is not None or framing.plate.shape is not PlateShape.NONE:
         return
     stroke, gap = now.readings.stroke_px, now.readings.gap_px
-    well = BOUNDS["strokes"].well
+    well = _WIDE_ENOUGH
     if stroke is not None and stroke < well:
         needed = round(100 * (well - stroke) / size + 0.5)
         for weight in {min(HEAVIEST, needed), min(HEAVIEST, -(-needed // 2))}:
@@ -196,6 +202,9 @@ def _gain(kind: str, before: Judgement, after: Judgement) -> str | None:
     fitted = (after.readings.fit or 0) - (before.readings.fit or 0) >= _FIT_BETTER
     if kind == "fit to the pixels" and fitted and rank >= max(word, Verdict.HARD.rank) and its >= score - 0.02:
         return f"edges on pixels {before.readings.fit or 0:.0%} → {after.readings.fit:.0%}"
+    grown = before.readings.has_little_ink and not after.readings.has_little_ink
+    if kind == "hug" and grown and rank >= word and its >= score - 0.02:
+        return f"fills {amount('ink', before.readings.ink or 0)} → {amount('ink', after.readings.ink or 0)}"
     if not (rank > word or (rank == word and its >= score + _BETTER)):
         return None
     told = dict(after.readings.bounded())

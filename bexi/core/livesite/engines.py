@@ -9,8 +9,9 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 from bexi.core.livesite.declared import Declared
+from bexi.core.livesite.media import LIGHT
 from bexi.core.livesite.page import Page
-from bexi.core.livesite.taking import LIGHT, Candidate, Got, Look, Taken, at_root, first_that_works, matching
+from bexi.core.livesite.taking import Candidate, Got, Look, Taken, at_root, first_that_works, matching
 from bexi.core.sitehead.link import HOME_SCREEN
 
 _SVG, _ICO = "image/svg+xml", ("image/x-icon", "image/vnd.microsoft.icon")

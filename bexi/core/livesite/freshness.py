@@ -3,6 +3,7 @@
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
+from datetime import UTC
 from email.utils import parsedate_to_datetime
 
 _DIRECTIVE = re.compile(r"""([\w-]+)(?:\s*=\s*(?:"([^"]*)"|([^\s,]+)))?""")
@@ -88,7 +89,8 @@ def _delta(text: str) -> float:
 def _moment(headers: Mapping[str, str], name: str) -> float | None:
     """A date in seconds since 1970 (RFC 9110 §5.6.7); None when there is none, or it cannot be read."""
     try:
-        return parsedate_to_datetime(headers[name]).timestamp()
+        moment = parsedate_to_datetime(headers[name])
+        return (moment if moment.tzinfo else moment.replace(tzinfo=UTC)).timestamp()  # always GMT
     except (KeyError, TypeError, ValueError, OverflowError):
         return None
 

@@ -1,18 +1,16 @@
 """Which icon is taken: what every kind of visitor has in common, and what came of it."""
 
-import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from bexi.core.artwork.detection import PictureFormat
 from bexi.core.livesite.declared import Declared
 from bexi.core.livesite.icon_file import IconFile
+from bexi.core.livesite.media import LIGHT, is_true
 from bexi.core.livesite.served import Served, joined, path_of
 
 _SHOWN = frozenset(PictureFormat) - {PictureFormat.TIFF, PictureFormat.PDF, PictureFormat.SVGZ}
 _SVG_TYPE = "image/svg+xml"
-_SCHEME = re.compile(r"\(\s*prefers-color-scheme\s*:\s*(light|dark)\s*\)", re.IGNORECASE)
-LIGHT, DARK = "light", "dark"
 MOST_TRIED = 20
 """Icons that are asked for on one page, one after the other failing; a real page has no more."""
 
@@ -117,20 +115,6 @@ def first_that_works(
 def matching(declared: Sequence[Declared], scheme: str = LIGHT) -> tuple[Declared, ...]:
     """Those whose `media` is true on an ordinary screen in this colour scheme."""
     return tuple(one for one in declared if is_true(one.media, scheme))
-
-
-def is_true(media: str, scheme: str = LIGHT) -> bool:
-    """Whether a media query is true on an ordinary screen; what it does not understand of one counts as true."""
-    queries = [query.strip().lower() for query in media.split(",")]
-    return any(_is_true(query, scheme) for query in queries)
-
-
-def _is_true(query: str, scheme: str) -> bool:
-    negated = query.startswith("not ")
-    query = query.removeprefix("not ").removeprefix("only ").strip()
-    kind = re.split(r"\s+and\s+|\s*\(", query, maxsplit=1)[0]
-    fits = kind in ("", "all", "screen") and all(match[1] == scheme for match in _SCHEME.finditer(query))
-    return fits != negated
 
 
 def at_root(page: str, *names: str) -> Iterator[str]:

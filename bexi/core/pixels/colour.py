@@ -51,6 +51,22 @@ WHITE = Colour(255, 255, 255)
 BLACK = Colour(0, 0, 0)
 
 
+def blended(colour: Colour, opacity: float, below: Colour) -> Colour:
+    """A colour of some opacity, 0 to 1, over another one, as browsers lay one over the other: in sRGB itself."""
+    pairs = zip(colour.channels, below.channels, strict=True)
+    return Colour(*(round(opacity * its + (1 - opacity) * under) for its, under in pairs))
+
+
+def shade(colour: Colour, light: float) -> Colour:
+    """The same colour with so much of its light, 0 to 1."""
+    return Colour(*(round(255 * _stored(linear(channel / 255) * light)) for channel in colour.channels))
+
+
+def _stored(light: float) -> float:
+    """The inverse of `linear`."""
+    return 12.92 * light if light <= 0.0031308 else 1.055 * light ** (1 / 2.4) - 0.055
+
+
 def contrast(one: Colour, other: Colour) -> float:
     """Contrast ratio, 1 to 21, the order not mattering (WCAG 2.2)."""
     darker, lighter = sorted((one.luminance, other.luminance))

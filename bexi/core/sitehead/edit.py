@@ -24,6 +24,7 @@ _LONGEST_HEAD = 64 * 1024
 """In bytes; longer heads are not kept to be used again."""
 _PLAIN_TITLE = re.compile(r"<title>([^<\r\n]*)</title>", re.IGNORECASE)
 _HEAD_END = re.compile(r"</head\s*>", re.IGNORECASE)
+_BODY_FOLLOWS = re.compile(r"\s*<body[\s>]", re.IGNORECASE)
 _ENDS_LINE = re.compile(r"[ \t]*(\r\n|\r|\n|\Z)")
 _BLANK = re.compile(r"[ \t]*")
 _HEAD_TAG = re.compile(r"<head[\s>]", re.IGNORECASE)
@@ -42,7 +43,8 @@ class Edit(NamedTuple):
 class HeadEdit:
     """A page and what changes in it, in order.
 
-    `removed` are the icon lines of others that give way, `declared` is all that others declare in its head;
+    `removed` are the icon lines of others that give way, `stays` those that do not, `declared` is all that others
+    declare in its head;
     `had_block` tells whether the block of Bexi was there already. `template` is the same for pages whose heads are
     the same but for their titles; hexadecimal. `base` is where relative addresses on the page lead from.
     """
@@ -54,6 +56,7 @@ class HeadEdit:
     had_block: bool
     template: str
     base: str = ""
+    stays: tuple[str, ...] = ()
 
     @property
     def after(self) -> bytes:
@@ -102,7 +105,7 @@ class HeadEditor:
         text = as_text(page)
         title = _PLAIN_TITLE.search(text)
         end = _HEAD_END.search(text, title.end(), _LONGEST_HEAD) if title else None
-        if title and end:
+        if title and end and _BODY_FOLLOWS.match(text, end.end()):  # else what is behind has a say in it
             start, length = title.start(1), len(title[1])
             untitled = text[:start] + text[title.end(1) : end.end()]
             if found := self._untitled_edit(untitled, start, self._seen_from(path, untitled)):
@@ -111,7 +114,9 @@ class HeadEditor:
                     for edit in found.edits
                 )
                 removed, declared, had_block = found.removed, found.declared, found.had_block
-                return HeadEdit(page, tuple(moved), removed, declared, had_block, found.template, found.base)
+                return HeadEdit(
+                    page, tuple(moved), removed, declared, had_block, found.template, found.base, found.stays
+                )
         return _edited(page, text, find_head(text), self.icons, path)
 
     @staticmethod
@@ -145,6 +150,7 @@ def _edited(page: bytes, text: str, head: Head, icons: HeadLines, path: str) -> 
             f"This page declares more than {MOST_DECLARED} icons. Remove those nobody needs and plan again.",
         )
     foreign = [tag for tag, link in others if icons.replaces(link, path)]
+    gone_tags = set(foreign)
     keeps_manifest = any(link.kind == "manifest" and not icons.replaces(link, path) for _, link in others)
     lines = marked(icons.lines(path, head.xhtml, with_manifest=not keeps_manifest))
     newline = _newline(text[: head.inside.end])
@@ -165,6 +171,7 @@ def _edited(page: bytes, text: str, head: Head, icons: HeadLines, path: str) -> 
         head.block is not None,
         _template(text, head),
         head.base,
+        tuple(_readable(text[tag.start : tag.end]) for tag, _ in others if tag not in gone_tags),
     )
 
 

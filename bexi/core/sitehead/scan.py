@@ -18,19 +18,30 @@ from bexi.core.sitehead.templates import Span, Template, read
 
 LARGEST_PAGE = 8 * 1024 * 1024
 
-# Comments come whole, so a tag inside them is never seen. Quantifiers are possessive: no hostile page makes the
-# scanner go back and forth.
+# Comments come whole, so a tag inside them is never seen; where they end, and what is an attribute, is as the tokenizer
+# of WHATWG HTML has it (§13.2.5). A tag that is never ended takes the rest of the page with it. Quantifiers are
+# possessive: no hostile page makes the scanner go back and forth.
+_VALUE = r"(?:\"(?P<double>[^\"]*+)\"|'(?P<single>[^']*+)'|(?P<plain>(?![\"'])[^\s>]*+))"
+_NAME = r"=?[^\s/>=]*+"
+_ONE = rf"(?:[\s/]++|(?!>){_NAME}(?:\s*+=\s*+{re.sub('[?]P<[a-z]+>', '?:', _VALUE)}|(?!\s*+=)))"
 _TOKEN = re.compile(
-    r"(?P<comment><!--.*?(?:-->|\Z))|<\?.*?(?:\?>|\Z)|<!(?P<declaration>[^>]*+)>"
-    r"|<(?P<close>/?)(?P<name>[A-Za-z][^\s/><]*+)(?P<attributes>(?:[^>\"'<]|\"[^\"]*+\"|'[^']*+')*+)>",
+    r"(?P<comment><!--(?:-?>|.*?(?:--!?>|\Z)))|<\?.*?(?:\?>|\Z)|<!(?P<declaration>[^>]*+)>|</[^A-Za-z>][^>]*+>"
+    rf"|<(?P<close>/?)(?P<name>[A-Za-z][^\s/>]*+)(?P<attributes>{_ONE}*+)>|</?[A-Za-z].*",
     re.DOTALL,
 )
+_SCRIPT_PART = re.compile(r"<!--(?:-?>)?|-->|<(?P<close>/?)script(?=[\s/>])", re.IGNORECASE)
+_SAYS_XHTML = re.compile(r"<!DOCTYPE[^>]*XHTML|<html\b[^>]*\sxmlns\s*=|\A(?:\xef\xbb\xbf)?\s*<\?xml\b", re.IGNORECASE)
+_EARLY = 4000
+"""In bytes: what a page is, it says at its beginning."""
 _PLAIN_TEXT = re.compile(r"\S")
 _BOM = "\xef\xbb\xbf"
-_ATTRIBUTE = re.compile(r"([^\s=/>\"']++)(?:\s*+=\s*+(?:\"([^\"]*+)\"|'([^']*+)'|([^\s\"'>]++)))?")
+_ATTRIBUTE = re.compile(rf"(?P<name>=?[^\s/>=]++)(?:\s*+=\s*+{_VALUE})?")
 # Elements whose content is text, not tags (WHATWG HTML, §13.1.2 "Elements": raw text and escapable raw text).
 _TEXT_ELEMENTS = {"script", "style", "title", "textarea", "noscript", "template", "iframe", "xmp"}
 _ENDS_HEAD = {"body", "frameset"}
+_BEHIND_HEAD = {
+    *("base", "basefont", "bgsound", "link", "meta", "noframes", "script", "style", "template", "title", "head"),
+}
 # What may stand in a head; anything else ends one whose tags are left out (WHATWG HTML, §13.2.6.4.3 and 4).
 _IN_HEAD = {
     "title",
@@ -59,8 +70,9 @@ class Tag(NamedTuple):
     @property
     def attributes(self) -> dict[str, str]:
         """Values by names in lower case. Of two with one name the first counts (WHATWG HTML, §13.2.5.33)."""
-        found = {match[1].lower(): match for match in reversed([*_ATTRIBUTE.finditer(self.written)])}
-        return {name: html.unescape(match[2] or match[3] or match[4] or "") for name, match in found.items()}
+        found = {match["name"].lower(): match for match in reversed([*_ATTRIBUTE.finditer(self.written)])}
+        values = {name: match["double"] or match["single"] or match["plain"] or "" for name, match in found.items()}
+        return {name: html.unescape(value) for name, value in values.items()}
 
     def get(self, name: str) -> str:
         """The value of an attribute, empty when it is missing."""
@@ -71,7 +83,8 @@ class Tag(NamedTuple):
 class Head:
     """The head of a page: the span between its tags, its tags in order, and our own marked block, if it is there.
 
-    A browser's head ends at `limit`, which may come before its closing tag. `base` is where relative addresses lead
+    A browser's head ends at `limit`, which may come before its closing tag. `behind` are tags that stand between the
+    closing tag and the body, which a browser takes for part of the head, too. `base` is where relative addresses lead
     from, as it is written.
     """
 
@@ -81,11 +94,13 @@ class Head:
     block: Span | None
     xhtml: bool
     template: Template
+    behind: tuple[Tag, ...] = ()
 
     @property
     def base(self) -> str:
         """The first `<base href>`, empty when there is none."""
-        return next((tag.get("href") for tag in self.tags if tag.name == "base" and tag.get("href")), "")
+        every = (*self.tags, *self.behind)
+        return next((tag.get("href") for tag in every if tag.name == "base" and tag.get("href")), "")
 
     def place_from(self, position: int) -> int:
         """The first place at or after this one where lines stand in the head whatever the template decides.
@@ -115,7 +130,8 @@ class Head:
     @property
     def icon_tags(self) -> tuple[tuple[Tag, IconLink], ...]:
         """Tags that declare an icon, a manifest or tiles, in tree order, and what each declares."""
-        declaring = (tag for tag in self.tags if tag.name in ("link", "meta") and not tag.closing)
+        every = (*self.tags, *self.behind)
+        declaring = (tag for tag in every if tag.name in ("link", "meta") and not tag.closing)
         return tuple((tag, link) for tag in declaring if (link := declared_by(tag.name, tag.attributes)))
 
     @property
@@ -157,16 +173,16 @@ def find_head(text: str) -> Head:
 
 def _opening(template: Template) -> tuple[Tag | None, bool]:
     """The tag that opens the head, if there is one, and whether the page is XHTML."""
-    xhtml = False
+    xhtml = _is_xhtml(template)
     for token in _tokens(template):
-        if not isinstance(token, Tag):
-            said = template.html[token.start : token.start + 200]
-            xhtml = xhtml or (said.startswith("<!") and "XHTML" in said and not said.startswith("<!--"))
-        elif token.name == "html" and not token.closing:
-            xhtml = xhtml or bool(token.get("xmlns"))
-        elif token.name == "head" and not token.closing:
+        if isinstance(token, Tag) and token.name == "head" and not token.closing:
             return token, xhtml
     return None, xhtml
+
+
+def _is_xhtml(template: Template) -> bool:
+    """Whether a page says of itself that it is XHTML, where `<script/>` is a whole element."""
+    return _SAYS_XHTML.search(template.html, 0, _EARLY) is not None
 
 
 def _gathered(text: str, template: Template, start: int, xhtml: bool) -> Head:
@@ -177,14 +193,25 @@ def _gathered(text: str, template: Template, start: int, xhtml: bool) -> Head:
     """
     position, end, limit = start, None, None
     tags: list[Tag] = []
+    behind: list[Tag] = []
     marks: dict[str, list[Span]] = {BEGIN: [], END: []}
     for token in _tokens(template, start):
         name = token.name if isinstance(token, Tag) else ""
+        if end is not None:  # behind the closing tag
+            if _ends_what_is_behind(template.html[position : token.start], token):
+                break
+            if isinstance(token, Tag):
+                behind.append(token)
+            position = token.end
+            continue
         if limit is None and _ends_head(template.html[position : token.start], token):
             limit = position
-        if name in _ENDS_HEAD or (name == "head" and isinstance(token, Tag) and token.closing):
+        if name in _ENDS_HEAD:
             end = token.start
             break
+        if name == "head" and isinstance(token, Tag) and token.closing:
+            end, position = token.start, token.end
+            continue
         if name == "head":
             raise HeadRefused("two-heads", "This page opens <head> twice, so the right place cannot be told.")
         if isinstance(token, Tag):
@@ -197,7 +224,20 @@ def _gathered(text: str, template: Template, start: int, xhtml: bool) -> Head:
         limit = position if end is None and _PLAIN_TEXT.search(template.html, position) else end or len(text.rstrip())
     end = limit if end is None else end
     inside = tuple(tag for tag in tags if tag.start < end)
-    return Head(Span(start, end), min(limit, end), inside, _block(marks[BEGIN], marks[END]), xhtml, template)
+    block = _block(marks[BEGIN], marks[END])
+    return Head(Span(start, end), min(limit, end), inside, block, xhtml, template, tuple(behind))
+
+
+def _ends_what_is_behind(text_before: str, token: Tag | Span) -> bool:
+    """Whether the body begins (WHATWG HTML, §13.2.6.4.6): before anything that could not stand in a head."""
+    if not isinstance(token, Tag):
+        return bool(_PLAIN_TEXT.search(text_before))
+    closes_text = token.closing and token.name in _TEXT_ELEMENTS
+    if not closes_text and _PLAIN_TEXT.search(text_before):
+        return True
+    if token.closing:
+        return token.name in ("body", "html", "br")
+    return token.name not in _BEHIND_HEAD
 
 
 def _ends_head(text_before: str, token: Tag | Span) -> bool:
@@ -265,7 +305,7 @@ def _block(begins: list[Span], ends: list[Span]) -> Span | None:
 
 def _tokens(template: Template, position: int = 0) -> Iterator[Tag | Span]:
     """Tags as they are written, and comments and declarations as plain spans, in order."""
-    text = template.html
+    text, xhtml = template.html, _is_xhtml(template)
     while match := _TOKEN.search(text, position):
         position = match.end()
         if match["name"] is None:
@@ -276,6 +316,26 @@ def _tokens(template: Template, position: int = 0) -> Iterator[Tag | Span]:
         closing = bool(match["close"])
         start, end = match.span("attributes")
         yield Tag(match.start(), match.end(), name, closing, template.text[start:end])
-        if name in _TEXT_ELEMENTS and not closing and not match["attributes"].endswith("/"):
-            closer = re.compile(rf"</{re.escape(name)}(?=[\s/>])", re.IGNORECASE).search(text, position)
-            position = closer.start() if closer else len(text)
+        if name in _TEXT_ELEMENTS and not closing and not (xhtml and match["attributes"].endswith("/")):
+            position = _end_of_text(text, position, name)
+
+
+def _end_of_text(text: str, position: int, name: str) -> int:
+    """Where the closing tag of an element begins whose content is text; the end of the page without one."""
+    if name != "script":
+        closer = re.compile(rf"</{re.escape(name)}(?=[\s/>])", re.IGNORECASE).search(text, position)
+        return closer.start() if closer else len(text)
+    escaped = doubly = False  # as the states of script data are called (WHATWG HTML, §13.2.5.15 to 31)
+    for part in _SCRIPT_PART.finditer(text, position):
+        said = part[0].lower()
+        if said == "<!--":
+            escaped = True
+        elif said.startswith("<!--") or said == "-->":
+            escaped = doubly = False
+        elif part["close"]:
+            if not doubly:
+                return part.start()
+            doubly = False
+        else:
+            doubly = escaped
+    return len(text)

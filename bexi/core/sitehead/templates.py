@@ -1,7 +1,8 @@
 """The languages that templates of pages are written in: what of a file they leave out, and what they only may show.
 
 Read are the usual engines by the marks they have in common: `{% %}` (Jinja, Django, Twig, Liquid), `{{ }}`
-(Handlebars, Mustache, Go), `<% %>` (ERB, EJS, ASP, HEEx), `<? ?>` (PHP), `@` (Blade, Razor) [common practice].
+(Handlebars, Mustache, Go), `<% %>` (ERB, EJS, ASP, HEEx), `<? ?>` (PHP), `@` (Blade, Razor), `<!--# -->` (server-side
+includes) [common practice].
 """
 
 import re
@@ -37,10 +38,11 @@ class Template:
 
 
 _CODE = re.compile(
-    r"\{[#{%]|<%|<\?(?!xml\b)"
+    r"\{[#{%]|<%|<\?(?!xml\b)|<!--#"
     r"|@(?:\*|\{|end|extends|layout|(?:if|for|foreach|while|switch|using|lock|try|do|section)\b)"
 )
-_OPENS = re.compile(r"\{[#{%]|<%|<\?(?!xml\b)|(?<![\w@.])@(?:\*|\{|[A-Za-z]+)")
+_OPENS = re.compile(r"\{[#{%]|<%|<\?(?!xml\b)|<!--#|(?<![\w@.])@(?:\*|\{|[A-Za-z]+)")
+_SSI = "<!--#"
 _TRIM = "-~+= \t\r\n"
 _WORD = re.compile(r"[#^/!>&]|[A-Za-z_]\w*")
 _ENDS = re.compile(r"(?:\{%[-+~]?\s*|@)end(\w+)")
@@ -141,7 +143,7 @@ class _Reading:
     def _pieces(self) -> Iterator[Code]:
         position = 0
         while match := _OPENS.search(self.text, position):
-            start, mark = match.start(), match[0][:2]
+            start, mark = match.start(), match[0] if match[0] == _SSI else match[0][:2]
             if mark == "{%" and (end := self._literal(start)):
                 position = end
                 continue
@@ -181,6 +183,8 @@ class _Reading:
                 return self._after("#}", start)
             case "@*":
                 return self._after("*@", start)
+            case "<!--#":
+                return self._after("-->", start)
             case "<%":
                 return self._after("--%>" if text.startswith(("<%--", "<%!--"), start) else "%>", start)
             case "{%":
@@ -217,6 +221,8 @@ class _Reading:
             case "<?":
                 body = inner[2:].removesuffix("?>").strip().removeprefix("php").strip()
                 self._embedded(code, body, _PHP_OPENS, _PHP_ENDS_OPEN, _PHP_CLOSES)
+            case "<!--#":
+                self._included(code, inner.removeprefix(_SSI).removesuffix("-->").strip())
             case "@":
                 self._at(code)
 
@@ -264,6 +270,14 @@ class _Reading:
             self._close(code)
         elif (begins and ends) if code.mark == "<?" else (begins or ends):
             self._open(code, "condition")
+
+    def _included(self, code: Code, inner: str) -> None:
+        """Server-side includes: `if` … `endif`; what else they do stands where they stand."""
+        word = _WORD.match(inner)
+        if word and word[0] == "if":
+            self._open(code, "condition")
+        elif word and word[0] == "endif":
+            self._close(code)
 
     def _at(self, code: Code) -> None:
         word = code.inner[1:]

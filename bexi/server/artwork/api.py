@@ -12,7 +12,7 @@ from bexi.core.artwork.ink import Box, GroundKind
 from bexi.core.artwork.licences import LICENCES
 from bexi.core.artwork.treatment import LARGEST_TOLERANCE, Treatment
 from bexi.core.framing.frame import Frame, balanced, hug, largest_inside, whole_artwork
-from bexi.server.artwork import on_site, services
+from bexi.server.artwork import on_site, reading, services
 from bexi.server.artwork.changes import read_anew
 from bexi.server.artwork.drawings import DrawingBody
 from bexi.server.artwork.models import Artwork
@@ -70,6 +70,12 @@ class FactsOut(Schema):
     profile: str | None
     live_text: bool
     left_out: list[str] = []
+
+
+class WaitingPicturesOut(Schema):
+    """How many pictures wait for their turn to be read."""
+
+    waiting: int
 
 
 class FramingsOut(Schema):
@@ -153,6 +159,12 @@ class LicenceOut(Schema):
     key: str
     name: str
     asks_credit: bool
+
+
+@router.get("/reading", response=WaitingPicturesOut)
+def look_at_reading(request: HttpRequest) -> WaitingPicturesOut:
+    """How many pictures wait for their turn, told while one's own is not read yet."""
+    return WaitingPicturesOut(waiting=reading.how_many_wait())
 
 
 @router.get("/artwork", response=ShelfOut)

@@ -14,6 +14,7 @@ from bexi.core.livesite.served import same_host
 from bexi.core.livesite.walk import Walk
 from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
+from bexi.hosts.secret import Secret
 from bexi.sandbox import in_sandbox
 from bexi.sandbox.measuring import measure_file
 from bexi.sandbox.pages import read_page_apart
@@ -76,7 +77,7 @@ def thumbnail(site: Site, picture: PictureOnSite) -> bytes:
 def _in_folder(site: Site) -> Iterator[PictureOnSite]:
     place = _folder(site)
     if place:
-        with opened(place) as host:
+        with opened(place, Secret.of(place, "")) as host:
             for path in host.files():
                 if path.lower().endswith(_ENDINGS):
                     yield PictureOnSite(source="folder", place=path)
@@ -118,7 +119,7 @@ def _bytes(site: Site, picture: PictureOnSite) -> bytes:
         return _fetched(picture.place)
     place, data = _folder(site), None
     if place:
-        with opened(place) as host:
+        with opened(place, Secret.of(place, "")) as host:
             data = host.read(picture.place)
     if data is None:
         raise HostRefused("no-such-file", f"{picture.place} is not in the site's folder any more.")

@@ -11,17 +11,15 @@ from django.db import IntegrityError, transaction
 from django.db.models import Q, QuerySet
 from django.utils import timezone
 
-from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.licences import LICENCES
-from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Picture
-from bexi.core.artwork.preview import preview_png
 from bexi.core.artwork.treatment import AS_IT_IS, Treatment
 from bexi.core.errors import ArtworkRefused
-from bexi.sandbox import in_sandbox
-from bexi.sandbox.measuring import THUMBNAIL, MeasuredFile, measure_file
+from bexi.sandbox.measuring import THUMBNAIL, MeasuredFile, measure_file, picture_up_to, preview_file
 from bexi.server import blobs
+from bexi.server.artwork import aside
 from bexi.server.artwork.models import Artwork
+from bexi.server.artwork.reading import read_apart
 from bexi.server.kept_files import keep
 from bexi.server.problems import Conflict
 
@@ -58,7 +56,7 @@ def add_artwork(file_name: str, data: bytes, title: str = "", **details: object)
     if Artwork.objects.filter(sha256=sha256).exists():
         return _known(sha256)
     name = _plain_name(file_name)
-    measured = in_sandbox(measure_file, name, data, AS_IT_IS)
+    measured = read_apart(measure_file, name, data, AS_IT_IS)
     artwork = Artwork(
         sha256=blobs.put(data),
         title=(title or PurePath(name).stem)[:120],
@@ -134,10 +132,17 @@ def restore(artwork: Artwork) -> None:
     artwork.save()
 
 
-@lru_cache(maxsize=3)  # decoding is most of the work of an answer; three large pictures fit in memory
 def open_picture(sha256: str, treatment: Treatment) -> Picture:
-    """The picture of a file that was taken in, read apart once more."""
-    return in_sandbox(take_in, blobs.get(sha256), DEFAULT_LIMITS, treatment)[1]
+    """The picture of a file that was taken in, read apart once more; raises TooLargeHere, see `aside_when_large`."""
+    picture = _opened(sha256, treatment, aside.most_pixels())
+    if picture is None:
+        raise aside.TooLargeHere
+    return picture
+
+
+@lru_cache(maxsize=3)  # decoding is most of the work of an answer; three large pictures fit in memory
+def _opened(sha256: str, treatment: Treatment, most: int | None) -> Picture | None:
+    return read_apart(picture_up_to, blobs.get(sha256), treatment, most)
 
 
 def picture_of(artwork: Artwork) -> Picture:
@@ -149,18 +154,18 @@ def preview(artwork: Artwork, longest: int) -> bytes:
     """A PNG of the whole artwork, at most `longest` px along its longer side; kept by content."""
     file = _preview_file(artwork, longest)
     if not file.exists():
-        keep(file, preview_png(picture_of(artwork), longest))
+        keep(file, read_apart(preview_file, blobs.get(artwork.sha256), artwork.read_as, longest))
     return file.read_bytes()
 
 
 def lifted_preview(artwork: Artwork, longest: int, tolerance: float) -> bytes:
     """The same with its ground lifted, which changes nothing of the artwork; raises ArtworkRefused."""
-    lifted = open_picture(artwork.sha256, dataclasses.replace(artwork.read_as, lift=tolerance))
-    return preview_png(lifted, longest)
+    lifted = dataclasses.replace(artwork.read_as, lift=tolerance)
+    return read_apart(preview_file, blobs.get(artwork.sha256), lifted, longest)
 
 
 def _remeasure(artwork: Artwork, name: str, data: bytes, treatment: Treatment) -> None:
-    measured = in_sandbox(measure_file, name, data, treatment)
+    measured = read_apart(measure_file, name, data, treatment)
     artwork.facts, artwork.notes = measured.facts, measured.notes
 
 

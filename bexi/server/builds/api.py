@@ -93,6 +93,9 @@ class BuildIn(Schema):
     revision: int
 
 
+_GIVEN_UP = "The program that builds in the background was ended. Start Bexi again, then build again."
+
+
 class BuildRunOut(Schema):
     """`done` of `total` files are finished; `build_id` is there once it is done, `problem` when it failed.
 
@@ -113,8 +116,8 @@ class BuildRunOut(Schema):
     def of(cls, run: BuildRun) -> "BuildRunOut":
         """A run as the API tells it; one that lost its worker is over."""
         told = cls.from_orm(run)
-        if run.is_lost:
-            told.state, told.problem = RunState.FAILED, services.GIVEN_UP
+        if run.is_lost and run.state == RunState.RUNNING:
+            told.state, told.problem = RunState.FAILED, _GIVEN_UP
         return told
 
 

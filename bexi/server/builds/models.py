@@ -8,9 +8,9 @@ from bexi.core.iconset.plan import RECOMMENDED, Plan
 from bexi.core.judging.readings import Verdict
 from bexi.server.artwork.models import Artwork
 from bexi.server.drafts.models import Draft
+from bexi.server.machines.work import CountedWork
 from bexi.server.removal import Removable
 from bexi.server.sites.models import Site
-from bexi.server.work import CountedWork
 
 
 class SitePlan(models.Model):
@@ -124,6 +124,7 @@ class BuildRun(Order, CountedWork):
     """The work on one build, done in the background. `done` of `total` files are finished, `current` is the last."""
 
     UNDER_WAY = RunState.WAITING, RunState.RUNNING
+    TASK = "bexi.server.builds.tasks.run_build"
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="build_runs")
     state = models.CharField(max_length=10, choices=RunState.choices, default=RunState.WAITING)
@@ -135,6 +136,11 @@ class BuildRun(Order, CountedWork):
 
     def __str__(self) -> str:
         return f"{self.site}: {self.state}"
+
+    def interrupted(self) -> None:
+        """See Work."""
+        told = "The build was interrupted when Bexi ended. Build again."
+        self.note(RunState.RUNNING, state=RunState.FAILED, problem=told)
 
 
 class KeptRequirement(models.Model):

@@ -1,7 +1,7 @@
 """Building the set of a site in the background, and handing out what was built."""
 
 import hashlib
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from types import MappingProxyType
 from typing import Any
@@ -19,20 +19,21 @@ from bexi.core.iconset.build import BuiltFile, BuiltSet, Pictures, Progress
 from bexi.core.iconset.catalogue import IconSpec
 from bexi.core.iconset.compare import FileDifference, compare
 from bexi.core.iconset.fit import Fit, Requirement, fit
-from bexi.core.iconset.judged import judged_set
+from bexi.core.iconset.judged import JudgedIcon, judged_set
 from bexi.core.iconset.package import archive, package
 from bexi.core.iconset.plan import READY_MADE, Plan
 from bexi.core.iconset.recipe_file import MAIN, NAME, ArtworkFile, RecipeFile
 from bexi.core.pixels.colour import Colour
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.server import blobs
+from bexi.server.artwork.aside import aside_when_large
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import open_picture
 from bexi.server.builds.models import Build, BuildFile, BuildRun, KeptRequirement, Order, RunState, SitePlan, plan_of
 from bexi.server.drafts.models import Draft
 from bexi.server.drafts.services import neighbours, save_draft
 from bexi.server.encoding import processes
-from bexi.server.machines import leases
+from bexi.server.machines.work import take
 from bexi.server.problems import Conflict
 from bexi.server.sites.models import Site
 
@@ -41,52 +42,34 @@ class BuildStopped(Exception):
     """The person asked to stop."""
 
 
-GIVEN_UP = "The program that builds in the background was ended. Start Bexi again, then build again."
-
-
-def give_up(run: BuildRun) -> None:
-    """Note that a lost run will not go on."""
-    run.state, run.problem = RunState.FAILED, GIVEN_UP
-    run.save()
-
-
 def carry_out(run: BuildRun) -> None:
     """Do the work of a run and note how it ended."""
-    with leases.holding("build run", run.pk):
-        if not run.is_over:
-            _carry_out(run)
+    take(run, lambda run, held: _carry_out(run))
 
 
 def _carry_out(run: BuildRun) -> None:
+    ended: dict[str, object] = {"state": RunState.FAILED}
     try:
-        run.state = RunState.RUNNING
-        run.save(update_fields=["state", "changed"])
-        run.build = build_order(run.site, run, lambda progress: _note(run, progress))
-        run.state = RunState.DONE
+        run.note(RunState.WAITING, state=RunState.RUNNING)
+        built = _built(run.site, run, lambda progress: _note(run, progress))
+        with transaction.atomic():  # a set without its run, or a run without its set, would be said wrongly
+            run.note(RunState.RUNNING, state=RunState.DONE, build=_kept(run.site, run, *built))
+        return
     except BuildStopped:
-        run.state = RunState.STOPPED
+        ended = {"state": RunState.STOPPED}
     except Refusal as refusal:
-        run.state, run.problem = RunState.FAILED, refusal.sentence
+        ended["problem"] = refusal.sentence
     except Exception:
-        run.state, run.problem = RunState.FAILED, "Something went wrong while building; the log says more. Try again."
+        run.note(
+            RunState.RUNNING, problem="Something went wrong while building; the log says more. Try again.", **ended
+        )
         raise
-    finally:
-        run.save()
-
-
-def give_up_interrupted() -> None:
-    """Note that runs nobody works on any more will not go on. Those that wait have their turn."""
-    told = "The build was interrupted when Bexi ended. Build again."
-    for run in BuildRun.objects.filter(state=RunState.RUNNING):
-        if not leases.is_held("build run", run.pk):
-            BuildRun.objects.filter(pk=run.pk, state=RunState.RUNNING).update(state=RunState.FAILED, problem=told)
+    run.note(RunState.RUNNING, **ended)
 
 
 def _note(run: BuildRun, progress: Progress) -> None:
-    run.state, run.done, run.total, run.current = RunState.RUNNING, progress.done, progress.total, progress.name
-    run.save(update_fields=["state", "done", "total", "current", "changed"])
-    run.refresh_from_db(fields=["stop_asked"])
-    if run.stop_asked:
+    told = {"done": progress.done, "total": progress.total, "current": progress.name}
+    if not run.note(RunState.RUNNING, **told) or BuildRun.objects.filter(pk=run.pk, stop_asked=True).exists():
         raise BuildStopped
 
 
@@ -97,9 +80,18 @@ def build_site(site: Site) -> Build:
 
 def build_order(site: Site, order: Order, watch: Callable[[Progress], None]) -> Build:
     """Build what was ordered and keep it."""
+    return _kept(site, order, *_built(site, order, watch))
+
+
+def _built(site: Site, order: Order, watch: Callable[[Progress], None]) -> tuple[BuiltSet, list[JudgedIcon]]:
     pictures = pictures_from(order.sources)
     built = engine.build(pictures, order.read_recipe, order.read_plan, site.name, watch, processes.each)
-    judged = judged_set(pictures, order.read_recipe, order.read_plan, neighbours(site.pk))
+    return built, judged_set(pictures, order.read_recipe, order.read_plan, neighbours(site.pk, order.artwork_id))
+
+
+def _kept(site: Site, order: Order, built: BuiltSet, judged: Sequence[JudgedIcon]) -> Build:
+    for file in built.files:
+        blobs.put(file.data)  # before anything points at them
     with transaction.atomic():
         Site.objects.select_for_update().get(pk=site.pk)
         number = (Build.everything.filter(site=site).aggregate(last=Max("number"))["last"] or 0) + 1
@@ -118,7 +110,7 @@ def build_order(site: Site, order: Order, watch: Callable[[Progress], None]) -> 
             verdicts=[one.as_json() for one in judged],
         )
         BuildFile.objects.bulk_create(
-            BuildFile(build=build, position=position, name=file.name, sha256=blobs.put(file.data), size=len(file.data))
+            BuildFile(build=build, position=position, name=file.name, sha256=file.sha256, size=len(file.data))
             for position, file in enumerate(built.files)
         )
     return build
@@ -190,6 +182,7 @@ def ready_name(plan: Plan) -> str | None:
     )
 
 
+@aside_when_large
 def whole_set(site: Site, plan: Plan) -> BuiltSet:
     """Everything the catalogue and a plan hold, made from the draft: what each file would add. Kept for a while."""
     draft = draft_on_bench(site)
@@ -252,6 +245,7 @@ def compare_builds(before: Build, after: Build) -> list[FileDifference]:
     return compare(*({file.name: file.data for file in built_files(build)} for build in (before, after)))
 
 
+@aside_when_large
 def rebuild(build: Build) -> list[FileDifference]:
     """Make a build once more from what it was made of, and compare; raises Conflict for one of another engine."""
     if build.engine != engine.ENGINE_VERSION:
@@ -266,6 +260,7 @@ def rebuild(build: Build) -> list[FileDifference]:
     return compare({file.name: file.data for file in built_files(build)}, made)
 
 
+@aside_when_large
 def fit_for(site: Site, wanted: Requirement) -> Fit:
     """The one file of the draft that an upload field asks for; raises PlanRefused with the reason."""
     draft = draft_on_bench(site)

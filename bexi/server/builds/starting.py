@@ -3,8 +3,7 @@
 from django.db import transaction
 
 from bexi.server.builds.models import BuildRun
-from bexi.server.builds.services import draft_on_bench, give_up, order_of
-from bexi.server.builds.tasks import run_build
+from bexi.server.builds.services import draft_on_bench, order_of
 from bexi.server.drafts.models import Draft
 from bexi.server.sites.models import Site
 
@@ -17,11 +16,12 @@ def start(site: Site, draft: Draft | None = None) -> BuildRun:
     with transaction.atomic():  # asked several times at once, it is begun once
         Site.objects.select_for_update().get(pk=site.pk)
         under_way = site.build_runs.first()
-        if under_way and not under_way.is_over:
-            if not under_way.is_lost:
+        if under_way:
+            under_way.see_to()  # whoever worked on it may be gone
+            under_way.refresh_from_db()
+            if not under_way.is_over:
                 return under_way
-            give_up(under_way)
         run = BuildRun.objects.create(site=site, **order_of(draft or draft_on_bench(site)))
-    run_build.enqueue(run.pk)
+    run.offer()
     run.refresh_from_db()
     return run

@@ -2,7 +2,7 @@
 
 from typing import Annotated, Any
 
-from django.db.models import Count, Prefetch
+from django.db.models import Prefetch
 from django.http import HttpRequest
 from ninja import Query, Router, Schema
 
@@ -11,7 +11,7 @@ from bexi.server.builds.api import BuildRunOut
 from bexi.server.builds.models import Build, BuildRun
 from bexi.server.checks.api import CheckSummary
 from bexi.server.checks.models import Check
-from bexi.server.installs.api import InstallOut
+from bexi.server.installs.api import InstallOut, with_counts
 from bexi.server.installs.models import Install, Planning, PlanningState
 from bexi.server.sites.models import Site
 
@@ -80,7 +80,7 @@ def activity(request: HttpRequest, site: Ids) -> list[ActivityOut]:
         _latest("build_runs", BuildRun.objects.all()),
         _latest("builds", Build.objects.all()),
         _latest("plannings", Planning.objects.select_related("build")),
-        _latest("installs", Install.objects.select_related("build").annotate(step_count=Count("steps"))),
+        _latest("installs", with_counts(Install.objects.all())),
         _latest("checks", Check.objects.defer("report")),
     )
     return [

@@ -2,8 +2,8 @@
 
 from django.db import models
 
+from bexi.server.machines.work import CountedWork
 from bexi.server.sites.models import Site
-from bexi.server.work import CountedWork
 
 
 class CheckState(models.TextChoices):
@@ -25,6 +25,7 @@ class Check(CountedWork):
     """
 
     UNDER_WAY = CheckState.WAITING, CheckState.LOOKING
+    TASK = "bexi.server.checks.tasks.run_check"
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="checks")
     state = models.CharField(max_length=10, choices=CheckState.choices, default=CheckState.WAITING)
@@ -36,6 +37,11 @@ class Check(CountedWork):
 
     def __str__(self) -> str:
         return f"{self.site} at {self.created}"
+
+    def interrupted(self) -> None:
+        """See Work."""
+        told = "The check was interrupted when Bexi ended. Check again."
+        self.note(CheckState.LOOKING, state=CheckState.FAILED, problem=told)
 
 
 class Every(models.TextChoices):

@@ -3,8 +3,6 @@
 import time
 from collections.abc import Iterator, Mapping
 
-from django.utils import timezone
-
 from bexi.core.livesite.comparison import news_since
 from bexi.core.livesite.findings import Action, Finding
 from bexi.core.livesite.history import Past, SiteChange
@@ -17,9 +15,10 @@ from bexi.installing.plan import is_page
 from bexi.sandbox.icons import look_apart
 from bexi.sandbox.pages import read_page_apart
 from bexi.server import blobs
+from bexi.server.checks import watching
 from bexi.server.checks.models import Check, CheckState
 from bexi.server.installs.models import Install, InstallState, InstallStep
-from bexi.server.machines import leases
+from bexi.server.machines.work import take
 from bexi.server.sites.models import Site
 from bexi.web.visiting import visiting
 
@@ -36,14 +35,14 @@ class CheckStopped(Exception):
 
 def carry_out(check: Check) -> None:
     """Look at the site and note how that ended."""
-    with leases.holding("check", check.pk):
-        _carry_out(check)
+    take(check, lambda check, held: _carry_out(check))
 
 
 def _carry_out(check: Check) -> None:
     told = _Told(check)
     ended: dict[str, object] = {"state": CheckState.FAILED}
     try:
+        check.note(CheckState.WAITING, state=CheckState.LOOKING)
         told(0, MOST_PAGES)
         ended = {"state": CheckState.DONE, **_looked_at(check, told)}
     except CheckStopped:
@@ -52,8 +51,10 @@ def _carry_out(check: Check) -> None:
         ended["problem"] = "Something went wrong while looking; the log says more. Check again."
         raise
     finally:
-        _note(check, **ended)
+        check.note(CheckState.LOOKING, **ended)
         _forget_old(check.site)
+    check.refresh_from_db()
+    watching.tell(check)
 
 
 def _looked_at(check: Check, told: "_Told") -> dict[str, object]:
@@ -105,7 +106,9 @@ class _Told:
         if done < total and time.monotonic() - self._last < _TOLD_EVERY_SECONDS:
             return
         self._last = time.monotonic()
-        if not _note(self._check, state=CheckState.LOOKING, done=done, total=total):
+        check = self._check
+        is_stopped = Check.objects.filter(pk=check.pk, stop_asked=True).exists()
+        if is_stopped or not check.note(CheckState.LOOKING, done=done, total=total):
             raise CheckStopped
 
     def between(self, fetch: Fetch) -> Fetch:
@@ -116,13 +119,6 @@ class _Told:
             return fetch(url)
 
         return watched
-
-
-def _note(check: Check, **changes: object) -> bool:
-    """Change what is recorded; returns whether the check is still wanted."""
-    rows = Check.objects.filter(pk=check.pk)
-    rows.update(changed=timezone.now(), **changes)
-    return rows.filter(stop_asked=False).exists()
 
 
 def _forget_old(site: Site) -> None:
@@ -168,12 +164,3 @@ def _steps(install: Install) -> Iterator[InstallStep]:
     for step in install.steps.all():
         if step.kind != "edit" or step.path == "index.html":
             yield step
-
-
-def give_up_interrupted() -> None:
-    """Note that checks nobody works on any more will not go on. Those that wait have their turn."""
-    looking = Check.objects.filter(state=CheckState.LOOKING)
-    for check in looking:
-        if not leases.is_held("check", check.pk):
-            told = "The check was interrupted when Bexi ended. Check again."
-            looking.filter(pk=check.pk).update(state=CheckState.FAILED, problem=told)

@@ -2,15 +2,13 @@
 
 from django_tasks import task
 
-from bexi.server.checks import services, watching
+from bexi.server.checks import services
 from bexi.server.checks.models import Check
 
 
 @task()
 def run_check(check_id: int) -> None:
-    """Look at one site, and tell whoever wants to know when it is worse than before."""
+    """Look at one site."""
     check = Check.objects.filter(pk=check_id).first()
-    if check and not check.is_over:
+    if check:
         services.carry_out(check)
-        check.refresh_from_db()
-        watching.tell(check)

@@ -4,7 +4,8 @@ from pathlib import Path
 
 from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.framing.frame import Frame, whole_artwork
-from bexi.core.framing.recipe import Recipe
+from bexi.core.framing.hand.drawn import BY_HAND
+from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.pixels.colour import Colour
 from bexi.server.artwork.drawings import LettersBody, SymbolBody, add_drawing
 from bexi.server.artwork.models import Artwork
@@ -32,15 +33,19 @@ def load_demo(served: Path, control_port: int) -> None:
         )
         for site in SITES
     )
-    save_draft(ferry, lockup, Recipe.of(Frame(27, 27, 566), home_ground=Colour.parse(drawings.SAND)), 0)
+    save_draft(ferry, lockup, _by_hand(Frame(27, 27, 566), drawings.SAND), 0)
     build_site(ferry)
-    save_draft(ferry, lockup, Recipe.of(Frame(2, 2, 616), home_ground=Colour.parse(drawings.SAND)), 1)
-    save_draft(crew, letters, Recipe.of(whole_artwork(1024, 1024), home_ground=Colour.parse(drawings.NAVY)), 0)
+    save_draft(ferry, lockup, _by_hand(Frame(2, 2, 616), drawings.SAND), 1)
+    save_draft(crew, letters, _by_hand(whole_artwork(1024, 1024), drawings.NAVY), 0)
     build_site(crew)
     with running(served, control_port):
         install_now(crew)
         for site in (crew, log, tide, shop):
             check_now(site)
+
+
+def _by_hand(frame: Frame, home_ground: str) -> Recipe:
+    return Recipe(Framing(frame, home_ground=Colour.parse(home_ground), by_hand=BY_HAND))
 
 
 def _place(site: DemoSite, served: Path, control_port: int) -> str:

@@ -37,6 +37,8 @@ def run(folder: Path, browser: bool, development: bool = False) -> int:
     from django.core.management import call_command
 
     django.setup()
+    from bexi.server import locks
+
     served = folder / "sites"
     call_command("migrate", verbosity=0)
     call_command("load_demo", str(served), port=STANDIN_PORT)
@@ -47,16 +49,17 @@ def run(folder: Path, browser: bool, development: bool = False) -> int:
     )
     if browser:
         running.open_browser_at(address)
-    return running.run(_processes(served, development))
+    with locks.holding("serving"):
+        return running.run(_processes(served, development))
 
 
-def _processes(served: Path, development: bool) -> dict[str, str]:
+def _processes(served: Path, development: bool) -> dict[str, list[str]]:
     web = running.web(running.LOOPBACK, running.WEB_PORT)
     if development:
-        web = running.command("django", "runserver", f"{running.LOOPBACK}:{running.WEB_PORT}")
-    standin = running.command("bexi.standin.main", "--folder", f'"{served}"', "--port", STANDIN_PORT)
-    processes = {"web": web, "worker": running.worker(), "standin": standin}
-    return processes | ({"vite": "npm --prefix frontend run dev"} if development else {})
+        web = {"web": running.command("django", "runserver", f"{running.LOOPBACK}:{running.WEB_PORT}")}
+    standin = running.command("bexi.standin.main", "--folder", served, "--port", STANDIN_PORT)
+    vite = {"vite": ["npm", "--prefix", "frontend", "run", "dev"]} if development else {}
+    return web | running.workers() | {"standin": standin} | vite
 
 
 if __name__ == "__main__":

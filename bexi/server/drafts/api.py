@@ -91,7 +91,8 @@ class RungOut(Schema):
 
     `own` is the number of the recipe's own framing that this picture takes, null when it goes with all sizes;
     `framing` is the one it comes out of. `verdict` is null where too little could be measured, `says` the word with the
-    worst number; `contrast` is that of the outline to each ground by its name.
+    worst number; `contrast` is that of the outline to each ground by its name. `edges` is how many were put on whole px
+    by hand, `plain` the base64 PNG without that, null where nothing was moved.
     """
 
     size: int
@@ -104,7 +105,10 @@ class RungOut(Schema):
     framing: Framing
     verdict: Verdict | None
     says: str
+    notes: list[str]
     contrast: dict[str, float]
+    edges: int
+    plain: str | None
 
 
 class CutOffOut(Schema):
@@ -205,8 +209,8 @@ def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOu
     wanted = [(picture.size, picture.purpose) for picture in body.pictures]
     grounds = TABS if body.own_ground is None else {**TABS, "own": body.own_ground}
     compared = body.site_id is not None and (likeness.SIDE, Purpose.TAB) in wanted
-    others = services.neighbours(body.site_id) if compared and body.site_id is not None else {}
-    made = services.rungs(artwork, body.recipe, wanted, grounds, others, lambda: has_hung_up(request))
+    others = services.neighbours(body.site_id, artwork_id) if compared and body.site_id is not None else {}
+    made = services.rungs(artwork, body.recipe, wanted, grounds, others, nobody_waits=lambda: has_hung_up(request))
     return [
         RungOut(
             size=rung.size,
@@ -219,7 +223,10 @@ def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOu
             framing=rung.framing,
             verdict=rung.judgement.verdict,
             says=rung.judgement.says,
+            notes=list(rung.judgement.readings.notes()),
             contrast=dict(rung.judgement.readings.contrast),
+            edges=rung.by_hand.edges if rung.by_hand else 0,
+            plain=base64.b64encode(rung.by_hand.plain).decode() if rung.by_hand else None,
         )
         for rung in made
     ]

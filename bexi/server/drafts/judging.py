@@ -20,12 +20,13 @@ from bexi.core.judging.judge import TABS, judge_at
 from bexi.core.judging.lettering import around
 from bexi.core.judging.marks import Marks, marks_of
 from bexi.core.judging.measure import measure
-from bexi.core.judging.proposals import Proposal, best_first, candidates
-from bexi.core.judging.readings import Judgement
+from bexi.core.judging.proposals import Proposal, best_first, candidates, judged_in_turn
+from bexi.core.judging.readings import JUDGED_BY, Judgement
 from bexi.core.judging.ways_out import Source, WayOut, framed, letters_framing, ways_out
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
 from bexi.resources import INITIALS_FACE, INITIALS_WEIGHT, initials_face
+from bexi.server.artwork.aside import TooLargeHere, aside_when_large
 from bexi.server.artwork.drawings import LettersBody, add_drawing
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import picture_of
@@ -47,6 +48,7 @@ class Offer:
     judgements: tuple[Judgement, ...]
     pictures: tuple[Pixels, ...]
     gain: str = ""
+    why: str = ""
     letters: LettersBody | None = None
 
 
@@ -64,6 +66,7 @@ def grounds_with(own: Colour | None) -> Mapping[str, Colour]:
     return TABS if own is None else {**TABS, OWN: own}
 
 
+@aside_when_large
 def look_closely(
     artwork: Artwork,
     recipe: Recipe,
@@ -80,7 +83,7 @@ def look_closely(
     source = Source(picture, groups_of(picture))
     letters = drawn_initials(site.name, groups_of(pictures(None)), initials_face())
     instead = [(one.source, letters_framing(one.source, framing)) for one in letters]
-    others = neighbours(site.pk)
+    others = neighbours(site.pk, artwork.pk)
     (judgement,) = judge_at(picture, framing, [size], purpose, grounds, others)
     found = ways_out(source, framing, size, purpose, grounds, instead, others, lambda: stop_if(nobody_waits()))
     ways = tuple(_offered(way, letters, size, purpose) for way in found)
@@ -91,10 +94,11 @@ def _offered(way: WayOut, letters: Sequence[Drawn], size: int, purpose: Purpose)
     drawn = next((one for one in letters if one.source is way.source), None)
     icons = compose(way.source.picture, way.framing, purpose, [size])
     return Offer(
-        way.kind, way.framing, (way.judgement,), tuple(icons), way.gain, _body(drawn.letters) if drawn else None
+        way.kind, way.framing, (way.judgement,), tuple(icons), way.gain, letters=_body(drawn.letters) if drawn else None
     )
 
 
+@aside_when_large
 def framed_groups(artwork: Artwork) -> list[tuple[Literal["emblem", "words"], Framing]]:
     """Each group of an artwork alone in a frame that hugs it: emblems, the largest first, then the words together."""
     picture = picture_of(artwork)
@@ -114,31 +118,45 @@ def proposals_for(artwork: Artwork, site: Site) -> list[Offer]:
     key = _key(artwork, site)
     kept: list[Offer] | None = _proposals.get(key)
     while kept is None:
-        deque(proposing(artwork, site), maxlen=0)
+        _propose(artwork, site)
         kept = _proposals.get(key)
     return kept
 
 
 def proposing(artwork: Artwork, site: Site) -> Iterator[tuple[int, int]]:
     """Judge what can be made of a piece, unless that is kept; tells how many of how many framings are judged."""
-    key = _key(artwork, site)
-    if key in _proposals:
+    if _key(artwork, site) in _proposals:
         return
-    picture, others = picture_of(artwork), neighbours(site.pk)
+    try:
+        yield from _each_judged(artwork, site)
+    except TooLargeHere:
+        yield 0, 1  # what is done aside is told as one
+        _propose(artwork, site)
+        yield 1, 1
+
+
+@aside_when_large
+def _propose(artwork: Artwork, site: Site) -> None:
+    deque(_each_judged(artwork, site), maxlen=0)
+
+
+def _each_judged(artwork: Artwork, site: Site) -> Iterator[tuple[int, int]]:
+    key = _key(artwork, site)
+    picture, others = picture_of(artwork), neighbours(site.pk, artwork.pk)
     source = Source(picture, groups_of(picture))
     letters = drawn_initials(site.name, source.groups, initials_face())
     tried = candidates(source, [drawn.source for drawn in letters])
     yield 0, len(tried)
     made = []
-    for number, candidate in enumerate(tried, 1):
-        made.append(candidate.judged(others=others))
+    for number, proposal in enumerate(judged_in_turn(tried, others=others), 1):
+        made += [proposal] if proposal else []
         yield number, len(tried)
-    _proposals.set(key, [_made(one, letters) for one in best_first(made, source.groups)])
+    _proposals.set(key, [_made(one, letters) for one in best_first(made)])
 
 
 def _key(artwork: Artwork, site: Site) -> str:
-    told = [(name, icon.tobytes()) for name, icon in neighbours(site.pk).items()]
-    made_of = (ENGINE_VERSION, artwork.sha256, artwork.read_as, site.name, told)
+    told = [(name, icon.tobytes()) for name, icon in neighbours(site.pk, artwork.pk).items()]
+    made_of = (ENGINE_VERSION, JUDGED_BY, artwork.sha256, artwork.read_as, site.name, told)
     return hashlib.sha256(repr(made_of).encode()).hexdigest()
 
 
@@ -146,7 +164,7 @@ def _made(one: Proposal, letters: Sequence[Drawn]) -> Offer:
     """A proposal with its pictures."""
     drawn = next((its for its in letters if its.source is one.source), None)
     body = _body(drawn.letters) if drawn else None
-    return Offer(one.kind, one.framing, one.judgements, one.icons, letters=body)
+    return Offer(one.kind, one.framing, one.judgements, one.icons, why=one.why, letters=body)
 
 
 def put_on_bench(site: Site, artwork: Artwork, revision: int) -> Draft:
@@ -166,7 +184,7 @@ def put_on_bench(site: Site, artwork: Artwork, revision: int) -> Draft:
 
 def letters_framed(framing: Framing, drawn: Artwork) -> Framing:
     """A framing over letters that were drawn for it."""
-    return Framing(framing.frame, framing.ground, framing.home_ground, framing.plate, str(drawn.pk))
+    return replace(framing, artwork=str(drawn.pk))
 
 
 def _body(letters: Letters) -> LettersBody:

@@ -10,9 +10,9 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 from pydantic import Field
 
-from bexi.core.artwork.ink import Box
 from bexi.core.formats import png
 from bexi.core.formats.sizes import LARGEST_ICON
+from bexi.core.framing.cut import Cut
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
@@ -52,6 +52,7 @@ class JudgementOut(Schema):
     verdict: Verdict | None
     because: str | None
     says: str
+    notes: list[str]
     readings: list[ReadingOut]
     contrast: dict[str, float]
     fit: float | None
@@ -64,6 +65,7 @@ class JudgementOut(Schema):
             verdict=judgement.verdict,
             because=judgement.because,
             says=judgement.says,
+            notes=list(judgement.readings.notes()),
             readings=_readings(judgement.readings),
             contrast=dict(judgement.readings.contrast),
             fit=judgement.readings.fit,
@@ -139,6 +141,7 @@ class OfferOut(Schema):
 
     kind: str
     gain: str
+    why: str
     framing: Framing
     letters: LettersBody | None
     pictures: list[OfferPictureOut]
@@ -153,6 +156,7 @@ class OfferOut(Schema):
         return cls(
             kind=offer.kind,
             gain=offer.gain,
+            why=offer.why,
             framing=offer.framing,
             letters=offer.letters,
             pictures=pictures,
@@ -193,7 +197,7 @@ class GroupOut(Schema):
 
     kind: Literal["emblem", "words"]
     frame: Frame
-    cut: Box | None
+    cut: Cut | None
     ground: Colour | None
 
     @classmethod
@@ -222,7 +226,13 @@ def look_closely(request: HttpRequest, artwork_id: int, body: CloseIn) -> CloseO
     artwork = get_object_or_404(Artwork, pk=artwork_id)
     site = get_object_or_404(Site, pk=body.site_id)
     close = judging.look_closely(
-        artwork, body.recipe, body.size, body.purpose, body.own_ground, site, lambda: has_hung_up(request)
+        artwork,
+        body.recipe,
+        body.size,
+        body.purpose,
+        body.own_ground,
+        site,
+        nobody_waits=lambda: has_hung_up(request),
     )
     return CloseOut.of(close)
 

@@ -13,7 +13,7 @@ from bexi.core.artwork.ink import GroundKind, find_ink
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.errors import FramingRefused
 from bexi.core.formats import png
-from bexi.core.framing.compose import framing_for
+from bexi.core.framing.compose import framing_for, moves_in
 from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
@@ -23,10 +23,11 @@ from bexi.core.iconset.catalogue import tab_icon
 from bexi.core.iconset.encode import Job, encode
 from bexi.core.judging import likeness
 from bexi.core.judging.judge import TABS, judge
-from bexi.core.judging.readings import Judgement
+from bexi.core.judging.readings import JUDGED_BY, Judgement
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
 from bexi.resources.generic import generic_icons
+from bexi.server.artwork.aside import aside_when_large
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import picture_of
 from bexi.server.drafts.models import Draft, DraftChange
@@ -43,11 +44,19 @@ Icon = tuple[int, Purpose]
 
 
 @dataclass(frozen=True)
+class ByHand:
+    """What drawing an icon by hand did: how many edges were put on px, and the PNG file of the plain one."""
+
+    edges: int
+    plain: bytes
+
+
+@dataclass(frozen=True)
 class Rung:
     """One picture of the ladder, and how many times its artwork is enlarged for it (None for vectors).
 
     `own` is the number of the recipe's own framing that it takes, None when it goes with all sizes; `framing` is
-    the one it comes out of, `judgement` what a person will see of it.
+    the one it comes out of, `judgement` what a person will see of it. `by_hand` is None where no edge was moved.
     """
 
     size: int
@@ -57,8 +66,10 @@ class Rung:
     own: int | None
     framing: Framing
     judgement: Judgement
+    by_hand: ByHand | None = None
 
 
+@aside_when_large
 def rungs(
     artwork: Artwork,
     recipe: Recipe,
@@ -75,7 +86,8 @@ def rungs(
     framings = _framings(pictures, recipe, wanted)
     made = _made(artwork, recipe, framings, nobody_waits)
     judged = _judged(artwork, framings, made, grounds, others)
-    return [_rung(pictures, recipe, icon, framings[icon], made[icon], judged[icon]) for icon in wanted]
+    drawn = _by_hand(artwork, recipe, framings, nobody_waits)
+    return [_rung(pictures, recipe, icon, framings[icon], made[icon], judged[icon], drawn.get(icon)) for icon in wanted]
 
 
 def _framings(pictures: Pictures, recipe: Recipe, wanted: Sequence[Icon]) -> dict[Icon, Framing]:
@@ -99,6 +111,22 @@ def _made(
     return {icon: kept[key] for icon, key in keys.items()}
 
 
+def _by_hand(
+    artwork: Artwork, recipe: Recipe, framings: Mapping[Icon, Framing], nobody_waits: Callable[[], bool]
+) -> dict[Icon, ByHand]:
+    """Of those icons whose edges were moved."""
+    pictures = pictures_for(artwork)
+    edges: dict[Icon, int] = {
+        (size, purpose): moves_in(pictures(framing.artwork), framing, size).count
+        for (size, purpose), framing in framings.items()
+        if purpose is Purpose.TAB and size in framing.by_hand
+    }
+    moved = {icon: count for icon, count in edges.items() if count}
+    plain: dict[Icon, Framing] = {icon: replace(framings[icon], by_hand=()) for icon in moved}
+    made = _made(artwork, recipe.plain, plain, nobody_waits)
+    return {icon: ByHand(count, made[icon]) for icon, count in moved.items()}
+
+
 def _judged(
     artwork: Artwork,
     framings: Mapping[Icon, Framing],
@@ -108,7 +136,7 @@ def _judged(
 ) -> dict[Icon, Judgement]:
     """Each icon judged by the very bytes that were made, kept for a while like them."""
     among = [(name, hashlib.sha256(icon.tobytes()).hexdigest()) for name, icon in others.items()]
-    beside = hashlib.sha256(repr((list(grounds.items()), among)).encode()).hexdigest()
+    beside = hashlib.sha256(repr((JUDGED_BY, list(grounds.items()), among)).encode()).hexdigest()
     keys = {icon: f"{_key(artwork, framing, *icon)}-beside-{beside}" for icon, framing in framings.items()}
     kept = _kept.get_many(keys.values())
     pictures = pictures_for(artwork)
@@ -120,15 +148,20 @@ def _judged(
     return {icon: kept[key] for icon, key in keys.items()}
 
 
-def neighbours(site_id: int) -> dict[str, Pixels]:
-    """What the icon of a site should not be taken for: those of the other sites, and the plain generic ones."""
+@aside_when_large
+def neighbours(site_id: int, artwork_id: int) -> dict[str, Pixels]:
+    """What the icon of a site should not be taken for: those of the other sites, and the plain generic ones.
+
+    Sites that share its artwork share it on purpose, so they are left out.
+    """
     drafts = Draft.objects.filter(chosen=True, site__removed=None).select_related("site", "artwork")
+    others = drafts.exclude(site_id=site_id).exclude(artwork_id=artwork_id).exclude(beside=artwork_id)
     drawn = {}
-    for draft in drafts.exclude(site_id=site_id).order_by("-changed")[:MOST_NEIGHBOURS]:
+    for draft in others.order_by("-changed")[:MOST_NEIGHBOURS]:
         recipe, icon = draft.read_recipe, (likeness.SIDE, Purpose.TAB)
         framings = _framings(pictures_for(draft.artwork), recipe, [icon])
         made = _made(draft.artwork, recipe, framings, lambda: False)
-        drawn[f"that of {draft.site.name}"] = png.read(made[icon])
+        drawn[f"{draft.site.name}'s icon"] = png.read(made[icon])
     return {**drawn, **generic_icons()}
 
 
@@ -138,20 +171,32 @@ def stop_if(outdated: bool) -> None:
         raise Conflict("outdated", "Nobody waits for these pictures any more.")
 
 
-def _rung(pictures: Pictures, recipe: Recipe, icon: Icon, framing: Framing, data: bytes, judgement: Judgement) -> Rung:
+def _rung(
+    pictures: Pictures,
+    recipe: Recipe,
+    icon: Icon,
+    framing: Framing,
+    data: bytes,
+    judgement: Judgement,
+    by_hand: ByHand | None,
+) -> Rung:
     size, purpose = icon
     taken = recipe.own_for(size, purpose)
     enlarged = enlargement(pictures(framing.artwork), framing.frame, size)
-    return Rung(size, purpose, data, enlarged, recipe.own.index(taken) if taken else None, framing, judgement)
+    own = recipe.own.index(taken) if taken else None
+    return Rung(size, purpose, data, enlarged, own, framing, judgement, by_hand)
 
 
 def _key(artwork: Artwork, framing: Framing, size: int, purpose: Purpose) -> str:
     """Under which a picture is kept: all that it is made of."""
     source = _artwork(artwork, framing.artwork)
-    made_of = (ENGINE_VERSION, source.sha256, source.read_as, replace(framing, artwork=None), size, purpose)
+    by_hand = (size,) if size in framing.by_hand and purpose is Purpose.TAB else ()
+    own = replace(framing, artwork=None, by_hand=by_hand)
+    made_of = (ENGINE_VERSION, source.sha256, source.read_as, own, size, purpose)
     return hashlib.sha256(repr(made_of).encode()).hexdigest()
 
 
+@aside_when_large
 def ink_in(artwork: Artwork, frame: Frame) -> Pixels:
     """The artwork in a frame on a clear ground, MEASURED_AT px large; a solid ground of its own counts as no ink."""
     picture = picture_of(artwork)

@@ -5,7 +5,7 @@ from dataclasses import asdict
 from datetime import datetime
 from typing import Annotated
 
-from django.db.models import Count
+from django.db.models import Count, Prefetch, QuerySet
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils.text import slugify
@@ -15,10 +15,12 @@ from pydantic import StringConstraints
 
 from bexi.core.livesite.server_lines import RULES_FILE
 from bexi.hosts.opening import Trial
+from bexi.hosts.place import Place
+from bexi.hosts.secret import Secret
 from bexi.installing.plan import is_page
 from bexi.installing.step import Step, StepKind
 from bexi.server.installs import by_hand, history, places, planning, services, starting
-from bexi.server.installs.models import Install, InstallState, KeptSecret, Planning, PlanningState
+from bexi.server.installs.models import Install, InstallState, InstallStep, KeptSecret, Planning, PlanningState
 from bexi.server.installs.planning import ALL_PAGES
 from bexi.server.people.asking import Needs, person_of
 from bexi.server.people.roles import Role
@@ -28,13 +30,30 @@ from bexi.server.sites.models import DeedKind, Site
 
 router = Router(tags=["installs"])
 _SHOWN = 200_000
+
+
+def with_counts(installs: "QuerySet[Install]") -> "QuerySet[Install]":
+    """Installations with all that is told of them, in a number of queries that does not grow."""
+    left = Prefetch("steps", InstallStep.objects.filter(left=True), to_attr="left_steps")
+    return installs.select_related("build").annotate(step_count=Count("steps")).prefetch_related(left)
+
+
 _TEXT_FILES = (".webmanifest", ".json", ".xml", ".svg", RULES_FILE)
 
 
 class SecretIn(Schema):
-    """The password or private key of the site's place; empty takes the kept one. Never stored in clear text."""
+    """A password or private key, never stored in clear text, and the place it was entered for; empty for the kept one.
+
+    Should the site live elsewhere by now, it is sent to nobody.
+    """
 
     secret: Annotated[str, StringConstraints(max_length=20_000)] = ""
+    place: Annotated[str, StringConstraints(max_length=500)] = ""
+
+    @property
+    def given(self) -> Secret | None:
+        """The secret as a value, bound to the account it was entered for; raises HostRefused for an odd place."""
+        return Secret.of(Place.parse(self.place), self.secret) if self.secret else None
 
 
 class ConnectionIn(SecretIn):
@@ -209,7 +228,8 @@ class InstalledFileOut(Schema):
 class InstallOut(Schema):
     """`begun` of `total` steps are begun, the last one at `current`.
 
-    `lost` when it is under way but nothing works on it any more.
+    `lost` when it is under way but nothing works on it any more. `left` are the files that putting back left as they
+    were, since somebody had changed them; `again_at` is when putting back is tried once more.
     """
 
     id: int
@@ -223,6 +243,8 @@ class InstallOut(Schema):
     total: int
     stop_asked: bool
     problem: str
+    left: list[str]
+    again_at: datetime | None
     created: datetime
     changed: datetime
     current: str
@@ -233,6 +255,9 @@ class InstallOut(Schema):
         under_way = install.begun and not install.is_over
         current = install.steps.filter(position=install.begun - 1).first() if under_way else None
         counted = getattr(install, "step_count", None)
+        left = getattr(install, "left_steps", None)
+        if left is None:
+            left = install.steps.filter(left=True)
         return cls(
             id=install.pk,
             build_number=install.build.number,
@@ -245,6 +270,8 @@ class InstallOut(Schema):
             total=install.steps.count() if counted is None else counted,
             stop_asked=install.stop_asked,
             problem=install.problem,
+            left=[step.path for step in left],
+            again_at=install.again_at if install.state == InstallState.STUCK and not install.asks_first else None,
             created=install.created,
             changed=install.changed,
             current=current.path if current else "",
@@ -271,7 +298,7 @@ class CaseOut(Schema):
 def connect(request: HttpRequest, site_id: int, body: ConnectionIn) -> ConnectionOut:
     """Try out the place where a site lives."""
     site = get_object_or_404(Site, pk=site_id)
-    trials = places.connect(site, person_of(request).name, body.secret, body.keep, body.trust)
+    trials = places.connect(site, person_of(request).name, body.given, body.keep, body.trust)
     return ConnectionOut(
         works=all(trial.works for trial in trials),
         trials=[TrialOut.of(trial) for trial in trials],
@@ -283,7 +310,7 @@ def connect(request: HttpRequest, site_id: int, body: ConnectionIn) -> Connectio
 def plan(request: HttpRequest, site_id: int, body: PlanningIn) -> tuple[int, PlanningOut]:
     """Find out, in the background, what installing the latest build would do, step by step."""
     site = get_object_or_404(Site, pk=site_id)
-    return 202, PlanningOut.of(starting.start_planning(site, body.secret, body.pages, body.rules))
+    return 202, PlanningOut.of(starting.start_planning(site, body.given, body.pages, body.rules))
 
 
 @router.get("/plannings/{planning_id}", response=PlanningOut)
@@ -313,7 +340,7 @@ def stop_planning(request: HttpRequest, planning_id: int) -> tuple[int, None]:
 @router.post("/plannings/{planning_id}/difference", response=DifferenceOut, auth=Needs(Role.INSTALLS))
 def difference(request: HttpRequest, planning_id: int, body: DifferenceIn) -> DifferenceOut:
     """What would change in one file, line by line."""
-    before, after = planning.before_and_after(planning.planning_by(planning_id), body.path, body.secret)
+    before, after = planning.before_and_after(planning.planning_by(planning_id), body.path, body.given)
     lines = difflib.unified_diff(_lines(before), _lines(after), "before", "after", n=2, lineterm="")
     return DifferenceOut(lines=list(lines)[2:])
 
@@ -321,8 +348,8 @@ def difference(request: HttpRequest, planning_id: int, body: DifferenceIn) -> Di
 @router.get("/sites/{site_id}/installs", response=list[InstallOut])
 def list_installs(request: HttpRequest, site_id: int) -> list[InstallOut]:
     """The installations of a site and their undoings, the latest first."""
-    installs = get_object_or_404(Site, pk=site_id).installs.select_related("build")
-    return [InstallOut.of(install) for install in installs.annotate(step_count=Count("steps")).order_by("-id")]
+    installs = get_object_or_404(Site, pk=site_id).installs
+    return [InstallOut.of(install) for install in with_counts(installs.all()).order_by("-id")]
 
 
 @router.get("/sites/{site_id}/history", response=list[EntryOut])
@@ -349,7 +376,7 @@ def install(request: HttpRequest, site_id: int, body: InstallIn) -> tuple[int, I
     planned = planning.planning_by(body.planning_id)
     if planned.site_id != site_id:
         raise Http404
-    return 202, InstallOut.of(starting.start_install(planned, person_of(request).name, body.secret))
+    return 202, InstallOut.of(starting.start_install(planned, person_of(request).name, body.given))
 
 
 @router.get("/installs/{install_id}/files", response=list[InstalledFileOut])
@@ -368,27 +395,26 @@ def stop(request: HttpRequest, install_id: int) -> tuple[int, None]:
     return 202, None
 
 
-@router.post("/installs/{install_id}/put-back", response=InstallOut, auth=Needs(Role.INSTALLS))
-def put_back(request: HttpRequest, install_id: int, body: SecretIn) -> InstallOut:
-    """Put back an installation that was interrupted."""
+@router.post("/installs/{install_id}/put-back", response={202: InstallOut}, auth=Needs(Role.INSTALLS))
+def put_back(request: HttpRequest, install_id: int, body: SecretIn) -> tuple[int, InstallOut]:
+    """Put back an installation that was interrupted, in the background."""
     journal = get_object_or_404(Install, pk=install_id)
-    services.put_back_now(journal, body.secret)
-    note(journal.site, person_of(request).name, DeedKind.PUT_BACK, f"Set {journal.build.number}")
-    return InstallOut.of(journal)
+    services.put_back_now(journal, person_of(request).name, body.given)
+    return 202, InstallOut.of(journal)
 
 
 @router.post("/installs/{install_id}/undo", response={202: InstallOut}, auth=Needs(Role.INSTALLS))
 def undo(request: HttpRequest, install_id: int, body: UndoIn) -> tuple[int, InstallOut]:
     """Take an installation back in the background."""
     done = get_object_or_404(Install, pk=install_id)
-    return 202, InstallOut.of(starting.start_undo(done, person_of(request).name, body.secret, body.over, body.leave))
+    return 202, InstallOut.of(starting.start_undo(done, person_of(request).name, body.given, body.over, body.leave))
 
 
 @router.post("/installs/{install_id}/versions", response=VersionsOut, auth=Needs(Role.INSTALLS))
 def versions(request: HttpRequest, install_id: int, body: DifferenceIn) -> VersionsOut:
     """The three versions of a file that was changed since."""
     done = get_object_or_404(Install, pk=install_id)
-    before, installed, now = services.three_versions(done, body.path, body.secret)
+    before, installed, now = services.three_versions(done, body.path, body.given)
     return VersionsOut(before=_text(before), installed=_text(installed), now=_text(now))
 
 

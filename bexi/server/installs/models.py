@@ -1,11 +1,15 @@
 """The installs tables: the journal of what was put on a host, and kept secrets."""
 
+from datetime import timedelta
+
 from django.db import models
+from django.utils import timezone
+from django.utils.module_loading import import_string
 
 from bexi.installing.step import Content, Step, StepKind
 from bexi.server.builds.models import Build
+from bexi.server.machines.work import CountedWork, Work
 from bexi.server.sites.models import Site
-from bexi.server.work import CountedWork, Work
 
 
 class PlanningState(models.TextChoices):
@@ -27,6 +31,7 @@ class Planning(CountedWork):
     """
 
     UNDER_WAY = PlanningState.WAITING, PlanningState.READING
+    TASK = "bexi.server.installs.tasks.run_planning"
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="plannings")
     build = models.ForeignKey(Build, models.CASCADE, related_name="plannings")
@@ -40,6 +45,15 @@ class Planning(CountedWork):
 
     def __str__(self) -> str:
         return f"{self.build} in {self.place}: {self.state}"
+
+    def stopped(self) -> None:
+        """See Work; a secret is not kept longer than it is needed."""
+        self.note(self.state, state=PlanningState.STOPPED, sealed="")
+
+    def interrupted(self) -> None:
+        """See Work."""
+        told = "The planning was interrupted when Bexi ended. Nothing has been changed; plan again."
+        self.note(PlanningState.READING, state=PlanningState.FAILED, problem=told, sealed="")
 
     @property
     def read_steps(self) -> list[Step]:
@@ -69,7 +83,6 @@ class InstallState(models.TextChoices):
     UNDONE = "undone"
 
 
-INTERRUPTED = (InstallState.STARTED, InstallState.STUCK)
 UNFINISHED = (InstallState.WAITING, InstallState.STARTED, InstallState.STUCK)
 
 
@@ -78,10 +91,12 @@ class Install(Work):
 
     `sealed` is the secret of the place, sealed, while it is needed; `begun` counts the steps that were begun.
     `planning` is what it was planned by, until that is made anew; `manifests` are those that take the icons where
-    they lie, the one of pages that name none first.
+    they lie, the one of pages that name none first. One that was interrupted is put back by itself, at `again_at` once
+    more when that did not work, unless it `asks_first`.
     """
 
     UNDER_WAY = UNFINISHED
+    TASK = "bexi.server.installs.tasks.run_install"
 
     site = models.ForeignKey(Site, models.CASCADE, related_name="installs")
     planning = models.ForeignKey(Planning, models.SET_NULL, null=True, related_name="installs")
@@ -94,6 +109,9 @@ class Install(Work):
     manifests = models.JSONField(default=list)
     state = models.CharField(max_length=10, choices=InstallState.choices, default=InstallState.WAITING)
     begun = models.PositiveIntegerField(default=0)
+    asks_first = models.BooleanField(default=False)
+    tries = models.PositiveIntegerField(default=0)
+    again_at = models.DateTimeField(null=True)
 
     class Meta(Work.Meta):
         constraints = [
@@ -112,11 +130,56 @@ class Install(Work):
     def __str__(self) -> str:
         return f"{self.build} in {self.place}"
 
+    @property
+    def lease(self) -> tuple[object, ...]:
+        """See Work: one at a time for each place."""
+        return "place", self.place
+
+    def stopped(self) -> None:
+        """See Work; what was begun is put back."""
+        if self.state != InstallState.WAITING:
+            self.interrupted()
+            return
+        self.note(
+            InstallState.WAITING,
+            state=InstallState.PUT_BACK,
+            problem="You stopped it. Nothing has been changed.",
+            sealed="",
+        )
+
+    def interrupted(self) -> None:
+        """See Work: have it put back, later and later when that does not work, or when somebody asks for it."""
+        now = timezone.now()
+        if self.asks_first or (self.again_at and self.again_at > now):
+            return
+        if now - self.changed > _LONG_AGO:
+            self.note(self.state, state=InstallState.STUCK, problem=LONG_AGO, asks_first=True)
+        elif self.note(self.state, again_at=now + _pause(self.tries), tries=self.tries + 1):
+            self.offer_putting_back()
+
+    def offer_putting_back(self) -> None:
+        """Have it put back in the background."""
+        import_string("bexi.server.installs.tasks.run_put_back").enqueue(self.pk)
+
+
+_LONG_AGO = timedelta(days=1)
+LONG_AGO = (
+    "It was interrupted long ago, or comes from a backup, so Bexi changes nothing on the site by itself. "
+    "Look at the site, then put it back here."
+)
+_FIRST_PAUSE, _LONGEST_PAUSE = timedelta(seconds=30), timedelta(hours=1)
+
+
+def _pause(tries: int) -> timedelta:
+    """How long to wait before putting back is tried again: twice as long each time."""
+    return min(_LONGEST_PAUSE, _FIRST_PAUSE * (1 << min(tries, 10)))
+
 
 class InstallStep(models.Model):
     """One file of an installation; null hashes mean the file is not there.
 
-    The hash of an edited page is empty until its turn comes. The bytes lie in the blob store.
+    The hash of an edited page is empty until its turn comes. The bytes lie in the blob store. `left` when putting back
+    left it as it was, since somebody had changed it.
     """
 
     install = models.ForeignKey(Install, models.CASCADE, related_name="steps")
@@ -127,6 +190,7 @@ class InstallStep(models.Model):
     before_size = models.PositiveBigIntegerField(default=0)
     after_sha256 = models.CharField(max_length=64, null=True)
     after_size = models.PositiveBigIntegerField(default=0)
+    left = models.BooleanField(default=False)
 
     class Meta:
         ordering = ["position"]
@@ -154,6 +218,16 @@ class InstallStep(models.Model):
         before = None if self.before_sha256 is None else Content(self.before_sha256, self.before_size)
         after = None if self.after_sha256 is None else Content(self.after_sha256, self.after_size)
         return Step(StepKind(self.kind), self.path, before, after)
+
+
+class Attempt(models.Model):
+    """Somebody tried a password at an account; `account` as `Place.account` tells it."""
+
+    account = models.CharField(max_length=500, db_index=True)
+    at = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self) -> str:
+        return f"{self.account} at {self.at}"
 
 
 class KeptSecret(models.Model):

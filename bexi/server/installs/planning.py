@@ -3,10 +3,9 @@
 import fnmatch
 import time
 from collections.abc import Callable, Sequence
+from contextlib import suppress
 from dataclasses import asdict, replace
 from urllib.parse import urlsplit
-
-from django.utils import timezone
 
 from bexi.core.errors import InstallRefused, Refusal
 from bexi.core.sitehead.edit import edit_head
@@ -14,19 +13,24 @@ from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.opening import opened
 from bexi.hosts.place import Place
 from bexi.hosts.protocol import Host
+from bexi.hosts.secret import Secret
 from bexi.installing.plan import InstallPlan, plan_install
 from bexi.installing.step import Content, Step, StepKind
 from bexi.server import blobs, vault
 from bexi.server.builds.models import Build
 from bexi.server.builds.services import head_lines
+from bexi.server.installs import reaching
 from bexi.server.installs.models import Planning, PlanningState
 from bexi.server.installs.places import place_warning, secret_of
 from bexi.server.machines import leases
+from bexi.server.machines.work import take
 from bexi.server.sites.models import Site
 
 PICTURES = (".ico", ".png", ".svg", ".gif", ".jpg", ".jpeg", ".webp")
 MOST_PICTURE_BYTES = 2 * 1024 * 1024
 ALL_PAGES = "*"
+PLACE_AWAITED_SECONDS = 30
+"""So long a place may be busy with other work before this is offered again."""
 _TOLD_EVERY_SECONDS = 0.25
 
 
@@ -46,22 +50,29 @@ def planning_by(planning_id: int) -> Planning:
     """The planning of this number; raises InstallRefused when it has given way to a later one."""
     planning = Planning.objects.filter(pk=planning_id).first()
     if planning is None:
-        raise InstallRefused("plan-outdated", "A newer plan was made since. Nothing was touched; plan again.")
+        raise InstallRefused("plan-outdated", "A newer plan was made since. Nothing has been changed; plan again.")
     return planning
 
 
 def carry_out(planning: Planning) -> None:
-    """Make the plan and note how that ended."""
-    with leases.holding("planning", planning.pk):
-        _carry_out(planning)
+    """Make the plan and note how that ended; one piece of work at a time for a place."""
+
+    def alone(planning: Planning, held: leases.Holding) -> None:
+        with suppress(leases.LeaseHeld), leases.holding("place", planning.place, wait=PLACE_AWAITED_SECONDS):
+            _carry_out(planning)  # else it still waits, and is offered again
+
+    take(planning, alone)
 
 
 def _carry_out(planning: Planning) -> None:
     told = _Told(planning)
     ended: dict[str, object] = {"state": PlanningState.FAILED}
     try:
+        planning.note(PlanningState.WAITING, state=PlanningState.READING)
         told(0, 0)
-        with opened(Place.parse(planning.place).trusting(planning.trusted), vault.unseal(planning.sealed)) as host:
+        place = Place.parse(planning.place).trusting(planning.trusted)
+        patience = reaching.patience(lambda: _is_unwanted(planning))
+        with opened(place, vault.unseal(planning.sealed, place), patience) as host:
             visited = urlsplit(planning.site.address).netloc
             plan = plan_install(host, head_lines(planning.build), wanted(planning.pages), told, visited, planning.rules)
             warning = " ".join(filter(None, (host.place_note, place_warning(planning.site, host))))
@@ -72,12 +83,16 @@ def _carry_out(planning: Planning) -> None:
     except PlanningStopped:
         ended = {"state": PlanningState.STOPPED}
     except Refusal as refusal:
-        ended["problem"] = refusal.sentence
+        ended = (
+            {"state": PlanningState.STOPPED} if refusal.code == "stopped" else {**ended, "problem": refusal.sentence}
+        )
     except Exception:
-        ended["problem"] = "Something went wrong while planning; the log says more. Nothing was touched. Plan again."
+        ended["problem"] = (
+            "Something went wrong while planning; the log says more. Nothing has been changed. Plan again."
+        )
         raise
     finally:
-        _note(planning, sealed="", **ended)
+        planning.note(PlanningState.READING, sealed="", **ended)
 
 
 def _keep_old_pictures(host: Host, steps: Sequence[Step]) -> None:
@@ -105,15 +120,14 @@ class _Told:
         if done < total and time.monotonic() - self._last < _TOLD_EVERY_SECONDS:
             return
         self._last = time.monotonic()
-        if not _note(self._planning, state=PlanningState.READING, done=done, total=total):
+        is_there = self._planning.note(PlanningState.READING, done=done, total=total)
+        if not is_there or _is_unwanted(self._planning):
             raise PlanningStopped
 
 
-def _note(planning: Planning, **changes: object) -> bool:
-    """Change what is recorded; returns whether the planning is still wanted."""
-    rows = Planning.objects.filter(pk=planning.pk)
-    rows.update(changed=timezone.now(), **changes)
-    return rows.filter(stop_asked=False).exists()
+def _is_unwanted(planning: Planning) -> bool:
+    """Whether somebody asked to stop."""
+    return Planning.objects.filter(pk=planning.pk, stop_asked=True).exists()
 
 
 def _as_json(plan: InstallPlan, warning: str) -> dict[str, object]:
@@ -143,22 +157,13 @@ def wanted(pages: str) -> Callable[[str], bool]:
     return lambda path: any(fnmatch.fnmatchcase(path, pattern) for pattern in patterns)
 
 
-def give_up_interrupted() -> None:
-    """Note that plannings nobody works on any more will not go on. Those that wait have their turn."""
-    told = "The planning was interrupted when Bexi ended. Nothing was touched; plan again."
-    reading = Planning.objects.filter(state=PlanningState.READING)
-    for planning in reading:
-        if not leases.is_held("planning", planning.pk):
-            reading.filter(pk=planning.pk).update(state=PlanningState.FAILED, problem=told, sealed="")
-
-
-def before_and_after(planning: Planning, path: str, secret: str = "") -> tuple[bytes, bytes]:
+def before_and_after(planning: Planning, path: str, secret: Secret | None = None) -> tuple[bytes, bytes]:
     """One file of a plan as it is now, and as it would be; raises InstallRefused when it changed since."""
     step = next((step for step in planning.read_steps if step.path == path), None)
     if step is None or step.after is None:
         raise InstallRefused("no-such-step", f"{path} is not part of this plan. Plan again.")
     place = Place.parse(planning.place).trusting(planning.trusted)
-    with opened(place, secret_of(planning.site, secret, place)) as host:
+    with reaching.looking(place, secret_of(planning.site, secret, place)) as host:
         now = host.read(path)
     if Content.of(now) != step.before:
         raise InstallRefused("site-changed", f"{path} was changed since the plan was made. Plan again.")

@@ -21,7 +21,7 @@ from bexi.server import locks
 from bexi.server.machines.models import Lease
 
 LASTS = timedelta(seconds=60)
-_PUT_OFF_EVERY = 15.0
+_PUT_OFF_EVERY = 10.0
 _ASKED_EVERY = 0.1
 _PROCESS = "process"
 
@@ -49,14 +49,15 @@ class Holding:
 
 
 @contextmanager
-def holding(*what: object, wait: bool = False) -> Iterator[Holding]:
+def holding(*what: object, wait: float = 0) -> Iterator[Holding]:
     """Hold a lease while the block runs, by the name that its parts make; raises LeaseHeld when it is taken.
 
-    With `wait` it is waited for instead.
+    It is waited for so many seconds before.
     """
     held = Holding(_name(what), f"{_this_process()}/{secrets.token_hex(8)}")
+    end = time.monotonic() + wait
     while not _take(held):
-        if not wait:
+        if time.monotonic() >= end:
             raise LeaseHeld
         time.sleep(_ASKED_EVERY)
     over = threading.Event()

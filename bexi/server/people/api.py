@@ -9,7 +9,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Field, Router, Schema
 from pydantic import StringConstraints
 
-from bexi.server.people import accounts, tokens
+from bexi.server.people import accounts, locking_out, tokens
 from bexi.server.people.asking import Needs, Person, from_our_own_page, person_of
 from bexi.server.people.models import Token, User
 from bexi.server.people.roles import Role
@@ -80,7 +80,9 @@ class NewTokenOut(TokenOut):
 @router.post("/sign-in", response=MeOut, auth=from_our_own_page)
 def sign_in(request: HttpRequest, body: SignInBody) -> MeOut:
     """Sign in; too many wrong passwords shut the account to that address for a while."""
-    user = authenticate(request, username=body.name, password=body.password)
+    locking_out.refuse_too_many(request)
+    with locking_out.a_turn_to_hash():
+        user = authenticate(request, username=body.name, password=body.password)
     if not isinstance(user, User):
         raise SignInNeeded("wrong-password", "This name and this password do not belong together.")
     login(request, user)
@@ -95,10 +97,9 @@ def me(request: HttpRequest) -> MeOut:
 
 @router.post("/sign-out", response={204: None}, auth=Needs(Role.LOOKS))
 def sign_out(request: HttpRequest, everywhere: bool = False) -> tuple[int, None]:
-    """End this session, or every one of this account."""
-    person = person_of(request)
-    if everywhere and person.user:
-        accounts.sign_out_everywhere(person.user)
+    """End this session, or every one of this account; a script has none to end."""
+    if everywhere:
+        accounts.sign_out_everywhere(_account(request))
     logout(request)
     return 204, None
 
@@ -107,7 +108,10 @@ def sign_out(request: HttpRequest, everywhere: bool = False) -> tuple[int, None]
 def change_password(request: HttpRequest, body: NewPasswordIn) -> tuple[int, None]:
     """Change one's own password; every other session of the account ends."""
     user = _account(request)
-    if authenticate(request, username=user.username, password=body.old) is None:
+    locking_out.refuse_too_many(request)
+    with locking_out.a_turn_to_hash():
+        known = authenticate(request, username=user.username, password=body.old)
+    if known is None:
         raise Conflict("wrong-password", "The old password is not right.")
     accounts.set_password(user, body.new)
     update_session_auth_hash(request, user)
@@ -116,7 +120,9 @@ def change_password(request: HttpRequest, body: NewPasswordIn) -> tuple[int, Non
 
 @router.get("/tokens", response=list[TokenOut])
 def list_tokens(request: HttpRequest) -> list[Token]:
-    """One's own tokens."""
+    """One's own tokens; a token itself is told of none."""
+    if request.headers.get("Authorization"):
+        raise _no_account()
     user = person_of(request).user
     return list(user.tokens.all()) if user else []
 
@@ -165,5 +171,9 @@ def _account(request: HttpRequest) -> User:
     """The account of who asks from a page; raises Conflict for the owner without one, and for scripts."""
     user = person_of(request).user
     if user is None or request.headers.get("Authorization"):
-        raise Conflict("no-account", "This is done by somebody who is signed in.")
+        raise _no_account()
     return user
+
+
+def _no_account() -> Conflict:
+    return Conflict("no-account", "This is done by somebody who is signed in.")

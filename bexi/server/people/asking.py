@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 from django.conf import settings
 from django.http import HttpRequest
+from django.http.request import split_domain_port
 from django.middleware.csrf import get_token
 from ninja.utils import check_csrf
 
@@ -16,8 +17,7 @@ from bexi.server.people import tokens
 from bexi.server.people.models import User
 from bexi.server.people.roles import Role
 from bexi.server.problems import Conflict, NotAllowed, SignInNeeded
-
-_FORWARDED = ("HTTP_X_FORWARDED_FOR", "HTTP_X_FORWARDED_HOST", "HTTP_X_FORWARDED_PROTO", "HTTP_FORWARDED", "HTTP_VIA")
+from bexi.server.proxies import was_forwarded
 
 
 @dataclass(frozen=True)
@@ -64,9 +64,12 @@ def person_of(request: HttpRequest) -> Person:
 
 
 def is_open(request: HttpRequest) -> bool:
-    """Whether no account is needed: there is none, Bexi was never set to be reached from elsewhere, and is not."""
-    elsewhere = settings.REACHED_AS or any(name in request.META for name in _FORWARDED)
-    return not elsewhere and _from_this_machine(request) and not User.objects.exists()
+    """Whether no account is needed: there is none, Bexi was never set to be reached from elsewhere, and is not.
+
+    So only a request counts that comes from this machine, asks for this machine, and was forwarded by nobody.
+    """
+    elsewhere = settings.REACHED_AS or settings.BEHIND_PROXY or was_forwarded(request)
+    return not elsewhere and _from_and_for_this_machine(request) and not User.objects.exists()
 
 
 def _who(request: HttpRequest) -> Person:
@@ -89,9 +92,11 @@ def _by_token(secret: str) -> Person:
     return Person(f"{token.user.username} (token {token.name})", role if most.holds(role) else most, token.user)
 
 
-def _from_this_machine(request: HttpRequest) -> bool:
+def _from_and_for_this_machine(request: HttpRequest) -> bool:
+    host = split_domain_port(request.get_host())[0].strip("[]")
     try:
-        return ipaddress.ip_address(request.META.get("REMOTE_ADDR", "")).is_loopback
+        peer = ipaddress.ip_address(request.META.get("REMOTE_ADDR", ""))
+        return peer.is_loopback and (host == "localhost" or ipaddress.ip_address(host).is_loopback)
     except ValueError:
         return False
 

@@ -38,13 +38,16 @@ export const useHistory = (siteId: number) =>
 export const isInstalling = ({ state, lost }: Install) =>
   !lost && (state === "waiting" || state === "started");
 
+/** A password or key as it was entered, and the place it was entered for: it is sent to no other. */
+export type Given = { secret: string; place: string };
+
 export const useConnect = (siteId: number) =>
-  useChange((body: { secret: string; keep: boolean; trust: string }) =>
+  useChange((body: Given & { keep: boolean; trust: string }) =>
     answer(client.POST("/api/sites/{site_id}/connection", { ...site(siteId), body })),
   );
 
 export const useInstall = (siteId: number) =>
-  useChange((body: { planning_id: number; secret: string }) =>
+  useChange((body: Given & { planning_id: number }) =>
     answer(client.POST("/api/sites/{site_id}/installs", { ...site(siteId), body })),
   );
 
@@ -55,22 +58,27 @@ export const useStopInstall = () =>
     answer(client.POST("/api/installs/{install_id}/stop", install(installId))),
   );
 
-export const usePutBack = (secret: string) =>
+export const usePutBack = (given: Given) =>
   useChange((installId: number) =>
-    answer(client.POST("/api/installs/{install_id}/put-back", { ...install(installId), body: { secret } })),
+    answer(client.POST("/api/installs/{install_id}/put-back", { ...install(installId), body: given })),
   );
 
-export const useUndoInstall = (secret: string) =>
+export const useUndoInstall = (given: Given) =>
   useChange(({ id, over = [], leave = [] }: { id: number; over?: string[]; leave?: string[] }) =>
-    answer(client.POST("/api/installs/{install_id}/undo", { ...install(id), body: { secret, over, leave } })),
+    answer(
+      client.POST("/api/installs/{install_id}/undo", { ...install(id), body: { ...given, over, leave } }),
+    ),
   );
 
-export const useVersions = (installId: number, path: string, secret: string) =>
+export const useVersions = (installId: number, path: string, given: Given) =>
   useQuery({
     queryKey: ["versions", installId, path],
     queryFn: () =>
       answer(
-        client.POST("/api/installs/{install_id}/versions", { ...install(installId), body: { path, secret } }),
+        client.POST("/api/installs/{install_id}/versions", {
+          ...install(installId),
+          body: { path, ...given },
+        }),
       ),
     gcTime: 0,
   });

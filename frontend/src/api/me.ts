@@ -10,7 +10,7 @@ const ORDER: Role[] = ["looks", "edits", "installs", "administers"];
 export const holds = (role: Role, other: Role) => ORDER.indexOf(role) >= ORDER.indexOf(other);
 
 export const useMe = () =>
-  useQuery({ queryKey: ["me"], queryFn: () => answer(client.GET("/api/me")), staleTime: Infinity, retry: 1 });
+  useQuery({ queryKey: ["me"], queryFn: () => answer(client.GET("/api/me")), staleTime: Infinity });
 
 /** Why somebody may not do what a role is for; nothing when they may. */
 export function useRefusal(needed: Role): string | undefined {

@@ -9,6 +9,7 @@ export function useSignIn() {
   const queries = useQueryClient();
   return useChange(async (body: { name: string; password: string }) => {
     const me = await answer(client.POST("/api/sign-in", { body }));
+    await queries.cancelQueries(); // what was asked before is answered as to a stranger
     queries.setQueryData<Me>(["me"], me);
     return me;
   });

@@ -4,14 +4,30 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 
 import { WATCHED_EVERY_MS, site } from "./asking";
 import { answer, client, type Planning } from "./client";
+import type { Given } from "./installs";
 
-export type PlanQuestion = { secret: string; pages: string; rules: boolean };
+export type PlanQuestion = { pages: string; rules: boolean };
 
-/** The plan of the latest build, made in the background: ordered anew for each question, then watched. */
-export function usePlanning(siteId: number, question: PlanQuestion, enabled: boolean) {
+/**
+ * The plan of the latest build, made in the background: ordered anew for each question and each `attempt`, then
+ * watched. What was given to get in is part of no key: those are kept, and shown by tools.
+ */
+export function usePlanning(
+  siteId: number,
+  question: PlanQuestion,
+  given: Given,
+  attempt: number,
+  enabled: boolean,
+) {
   const ordered = useQuery({
-    queryKey: ["planning-ordered", siteId, question],
-    queryFn: () => answer(client.POST("/api/sites/{site_id}/plannings", { ...site(siteId), body: question })),
+    queryKey: ["planning-ordered", siteId, question, attempt],
+    queryFn: () =>
+      answer(
+        client.POST("/api/sites/{site_id}/plannings", {
+          ...site(siteId),
+          body: { ...question, ...given },
+        }),
+      ),
     enabled,
     retry: false,
     gcTime: 0, // a plan is about the site as it is now
@@ -43,14 +59,14 @@ export const useStopPlanning = () =>
       answer(client.POST("/api/plannings/{planning_id}/stop", planning(planningId))),
   });
 
-export const useDifference = (planningId: number, path: string, secret: string, enabled: boolean) =>
+export const useDifference = (planningId: number, path: string, given: Given, enabled: boolean) =>
   useQuery({
     queryKey: ["difference", planningId, path],
     queryFn: () =>
       answer(
         client.POST("/api/plannings/{planning_id}/difference", {
           ...planning(planningId),
-          body: { path, secret },
+          body: { path, ...given },
         }),
       ),
     enabled,

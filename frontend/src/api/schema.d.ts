@@ -55,7 +55,7 @@ export interface paths {
         put?: never;
         /**
          * Sign Out
-         * @description End this session, or every one of this account.
+         * @description End this session, or every one of this account; a script has none to end.
          */
         post: operations["bexi_server_people_api_sign_out"];
         delete?: never;
@@ -93,7 +93,7 @@ export interface paths {
         };
         /**
          * List Tokens
-         * @description One's own tokens.
+         * @description One's own tokens; a token itself is told of none.
          */
         get: operations["bexi_server_people_api_list_tokens"];
         put?: never;
@@ -165,6 +165,26 @@ export interface paths {
          * @description Change what somebody may do, or shut an account.
          */
         put: operations["bexi_server_people_api_change_person"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/processes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Processes
+         * @description Whether a process ended, and when it starts again.
+         */
+        get: operations["bexi_server_machines_api_look_at_processes"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -322,6 +342,26 @@ export interface paths {
          * @description Bring a removed site back.
          */
         post: operations["bexi_server_sites_api_restore_site"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Reading
+         * @description How many pictures wait for their turn, told while one's own is not read yet.
+         */
+        get: operations["bexi_server_artwork_api_look_at_reading"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1623,7 +1663,7 @@ export interface paths {
         put?: never;
         /**
          * Put Back
-         * @description Put back an installation that was interrupted.
+         * @description Put back an installation that was interrupted, in the background.
          */
         post: operations["bexi_server_installs_api_put_back"];
         delete?: never;
@@ -2143,6 +2183,14 @@ export interface components {
             active: boolean;
         };
         /**
+         * ProcessesOut
+         * @description `told` is a sentence on processes that ended of late, empty when all run.
+         */
+        ProcessesOut: {
+            /** Told */
+            told: string;
+        };
+        /**
          * PlaceKind
          * @description The scheme of its addresses, a label, what it is, its port, whether what travels is hidden, and how it is opened.
          *
@@ -2263,6 +2311,14 @@ export interface components {
              * Format: date-time
              */
             removed: string;
+        };
+        /**
+         * WaitingPicturesOut
+         * @description How many pictures wait for their turn to be read.
+         */
+        WaitingPicturesOut: {
+            /** Waiting */
+            waiting: number;
         };
         /**
          * ArtworkOut
@@ -2680,6 +2736,27 @@ export interface components {
             /** Outside Rounded */
             outside_rounded: number;
         };
+        /**
+         * Cut
+         * @description A box in artwork px, and the corners of a shape in it beyond which nothing is left; none for all of it.
+         *
+         *     Raises FramingRefused when it has no area, or lies absurdly far out.
+         */
+        Cut: {
+            /** Left */
+            left: number;
+            /** Top */
+            top: number;
+            /** Right */
+            right: number;
+            /** Bottom */
+            bottom: number;
+            /**
+             * Outline
+             * @default []
+             */
+            outline: components["schemas"]["Point"][];
+        };
         /** DraftOut */
         DraftOut: {
             /** Artwork Id */
@@ -2734,8 +2811,10 @@ export interface components {
          * @description How an artwork becomes a square. `ground` None means clear; opaque icons then take `home_ground`.
          *
          *     `plate` is a shape of its own colour on the ground, to which the artwork is cut; its margin is the inset.
-         *     `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is the box in artwork pixels
-         *     beyond which nothing of the artwork is shown, though it lies in the frame; None shows all.
+         *     `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is that of the artwork beyond
+         *     which nothing is shown, though it lies in the frame; None shows all. `lift` is the tolerance in OKLab by which a
+         *     bitmap's flat ground is lifted, None to keep it. `by_hand` are the sizes in px of tab icons that are drawn by hand,
+         *     some of BY_HAND.
          */
         Framing: {
             frame: components["schemas"]["Frame"];
@@ -2767,7 +2846,14 @@ export interface components {
              *     }
              */
             finish: components["schemas"]["Finish"];
-            cut?: components["schemas"]["Box"] | null;
+            cut?: components["schemas"]["Cut"] | null;
+            /** Lift */
+            lift?: number | null;
+            /**
+             * By Hand
+             * @default []
+             */
+            by_hand: number[];
         };
         /**
          * Own
@@ -2787,6 +2873,16 @@ export interface components {
             largest: number;
             /** @default tab */
             purpose: components["schemas"]["Purpose"];
+        };
+        /**
+         * Point
+         * @description In artwork px.
+         */
+        Point: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Purpose
@@ -2848,7 +2944,8 @@ export interface components {
          *
          *     `own` is the number of the recipe's own framing that this picture takes, null when it goes with all sizes;
          *     `framing` is the one it comes out of. `verdict` is null where too little could be measured, `says` the word with the
-         *     worst number; `contrast` is that of the outline to each ground by its name.
+         *     worst number; `contrast` is that of the outline to each ground by its name. `edges` is how many were put on whole px
+         *     by hand, `plain` the base64 PNG without that, null where nothing was moved.
          */
         RungOut: {
             /** Size */
@@ -2868,10 +2965,16 @@ export interface components {
             verdict: components["schemas"]["Verdict"] | null;
             /** Says */
             says: string;
+            /** Notes */
+            notes: string[];
             /** Contrast */
             contrast: {
                 [key: string]: number;
             };
+            /** Edges */
+            edges: number;
+            /** Plain */
+            plain: string | null;
         };
         /**
          * Verdict
@@ -2920,6 +3023,8 @@ export interface components {
             because: string | null;
             /** Says */
             says: string;
+            /** Notes */
+            notes: string[];
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
             /** Contrast */
@@ -2968,6 +3073,8 @@ export interface components {
             kind: string;
             /** Gain */
             gain: string;
+            /** Why */
+            why: string;
             framing: components["schemas"]["Framing"];
             letters: components["schemas"]["LettersBody"] | null;
             /** Pictures */
@@ -3039,7 +3146,7 @@ export interface components {
              */
             kind: "emblem" | "words";
             frame: components["schemas"]["Frame"];
-            cut: components["schemas"]["Box"] | null;
+            cut: components["schemas"]["Cut"] | null;
             /** Ground */
             ground: string | null;
         };
@@ -3506,6 +3613,11 @@ export interface components {
              */
             secret: string;
             /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
              * Keep
              * @default false
              */
@@ -3629,6 +3741,11 @@ export interface components {
              */
             secret: string;
             /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
              * Pages
              * @default *
              */
@@ -3654,6 +3771,11 @@ export interface components {
              * @default
              */
             secret: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
             /** Path */
             path: string;
         };
@@ -3661,7 +3783,8 @@ export interface components {
          * InstallOut
          * @description `begun` of `total` steps are begun, the last one at `current`.
          *
-         *     `lost` when it is under way but nothing works on it any more.
+         *     `lost` when it is under way but nothing works on it any more. `left` are the files that putting back left as they
+         *     were, since somebody had changed them; `again_at` is when putting back is tried once more.
          */
         InstallOut: {
             /** Id */
@@ -3685,6 +3808,10 @@ export interface components {
             stop_asked: boolean;
             /** Problem */
             problem: string;
+            /** Left */
+            left: string[];
+            /** Again At */
+            again_at: string | null;
             /**
              * Created
              * Format: date-time
@@ -3711,6 +3838,11 @@ export interface components {
              * @default
              */
             secret: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
             /** Planning Id */
             planning_id: number;
         };
@@ -3741,7 +3873,9 @@ export interface components {
         };
         /**
          * SecretIn
-         * @description The password or private key of the site's place; empty takes the kept one. Never stored in clear text.
+         * @description A password or private key, never stored in clear text, and the place it was entered for; empty for the kept one.
+         *
+         *     Should the site live elsewhere by now, it is sent to nobody.
          */
         SecretIn: {
             /**
@@ -3749,6 +3883,11 @@ export interface components {
              * @default
              */
             secret: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
         };
         /**
          * UndoIn
@@ -3760,6 +3899,11 @@ export interface components {
              * @default
              */
             secret: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
             /**
              * Over
              * @default []
@@ -4417,6 +4561,26 @@ export interface operations {
             };
         };
     };
+    bexi_server_machines_api_look_at_processes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProcessesOut"];
+                };
+            };
+        };
+    };
     bexi_server_sites_api_list_sites: {
         parameters: {
             query?: never;
@@ -4659,6 +4823,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SiteOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_look_at_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaitingPicturesOut"];
                 };
             };
         };
@@ -6371,8 +6555,8 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Accepted */
+            202: {
                 headers: {
                     [name: string]: unknown;
                 };

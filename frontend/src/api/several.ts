@@ -44,12 +44,15 @@ export async function buildAsItIs(siteId: number): Promise<unknown> {
 
 export const check = (siteId: number) => answer(client.POST("/api/sites/{site_id}/checks", site(siteId)));
 
+/** Nothing is entered: the secret that is kept is taken. */
+const KEPT = { secret: "", place: "" };
+
 /** Plan an installation, with the secret that is kept. */
 export const plan = (siteId: number) =>
   answer(
     client.POST("/api/sites/{site_id}/plannings", {
       ...site(siteId),
-      body: { secret: "", pages: "*", rules: false },
+      body: { ...KEPT, pages: "*", rules: false },
     }),
   );
 
@@ -57,7 +60,7 @@ export const install = (siteId: number, planningId: number) =>
   answer(
     client.POST("/api/sites/{site_id}/installs", {
       ...site(siteId),
-      body: { planning_id: planningId, secret: "" },
+      body: { ...KEPT, planning_id: planningId },
     }),
   );
 
@@ -65,7 +68,7 @@ export const undo = (installId: number) =>
   answer(
     client.POST("/api/installs/{install_id}/undo", {
       params: { path: { install_id: installId } },
-      body: { secret: "", over: [], leave: [] },
+      body: { ...KEPT, over: [], leave: [] },
     }),
   );
 

@@ -4,6 +4,7 @@ import { lazy, Suspense, use, useEffect, useEffectEvent, useState } from "react"
 import { Link, Outlet, useParams } from "react-router";
 
 import { useMe } from "../api/me";
+import { useProcesses } from "../api/processes";
 import { skipTheBar, useArriving } from "./arriving";
 import { takesKeys } from "./keys";
 import { ModeContext } from "./mode";
@@ -75,6 +76,7 @@ export function Shell() {
           onClick={toggleMode}
         />
       </header>
+      <Processes />
       <TakeIn>
         <Outlet context={slot} />
       </TakeIn>
@@ -85,5 +87,17 @@ export function Shell() {
         {open === "keys" && <KeyList close={() => setOpen(undefined)} />}
       </Suspense>
     </div>
+  );
+}
+
+/** Says that a process of Bexi's ended, and when it starts again. */
+function Processes() {
+  const told = useProcesses().data?.told;
+  return (
+    told && (
+      <p role="status" className={styles.ended}>
+        {told}
+      </p>
+    )
   );
 }

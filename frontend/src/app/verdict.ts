@@ -7,11 +7,11 @@ export const toneOf = (verdict: Verdict) => (verdict ? TONES[verdict] : undefine
 
 export const KINDS: Record<string, string> = {
   "as it is": "As it is",
-  hugged: "Hugged",
+  whole: "All of it",
+  "first letter": "The first letter",
   hug: "Hug the ink",
   emblem: "The emblem",
   "next part": "The next part",
-  "on a plate": "On a plate",
   plate: "On a plate",
   outline: "With an outline",
   heavier: "Heavier strokes",
@@ -21,4 +21,12 @@ export const KINDS: Record<string, string> = {
   letters: "Letters instead",
   "telling square": "The most telling square",
 };
-export const kindOf = (kind: string) => KINDS[kind] ?? kind;
+
+/** On what a subject may stand, as in "emblem on its badge". */
+const STANDS: Record<string, string> = { "one colour": "in one colour" };
+
+export function kindOf(kind: string): string {
+  const [subject = kind, stand] = kind.split(" on ");
+  const told = KINDS[subject] ?? subject;
+  return stand ? `${told}, ${STANDS[stand] ?? `on ${stand}`}` : told;
+}

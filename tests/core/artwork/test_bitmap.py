@@ -17,7 +17,7 @@ from bexi.core.artwork.intake import every_picture, take_in
 from bexi.core.artwork.limits import Limits
 from bexi.core.artwork.pictures import Bitmap
 from bexi.core.errors import ArtworkRefused
-from bexi.core.formats import ico
+from bexi.core.formats import ico, png
 from bexi.core.livesite.icon_file import look_at
 from tests.pictures import BLUE_DISC, encoded, noise, plain_png
 
@@ -269,3 +269,41 @@ class EachPictureTests(TestCase):
             except ArtworkRefused as refusal:
                 self.assertEqual(refusal.code, "broken-picture")
             look_at(data)
+
+
+class CutShortTests(TestCase):
+    """A PNG whose data end early (W3C PNG, Third Edition: IEND is the last chunk, and every row is there)."""
+
+    def refused(self, data: bytes) -> None:
+        with self.assertRaises(ArtworkRefused) as caught:
+            take_in(data)
+        self.assertEqual(caught.exception.code, "broken-picture")
+
+    def test_cut_at_every_byte_it_is_damaged(self):
+        whole = encoded(Image.fromarray(noise(12, 9)), "PNG")
+        take_in(whole)
+        for length in range(8, len(whole)):
+            self.refused(whole[:length])
+        take_in(whole + b"something behind it")
+
+    def test_rows_that_are_missing_are_damage_and_empty_ones_are_not(self):
+        for mode, colour, channels in (("RGBA", 6, 4), ("RGB", 2, 3), ("L", 0, 1)):
+            for rows, is_whole in ((10, True), (9, False), (0, False)):
+                body = zlib.compress((b"\0" + bytes(8 * channels)) * rows)
+                header = struct.pack(">IIBBBBB", 8, 10, 8, colour, 0, 0, 0)
+                data = b"\x89PNG\r\n\x1a\n" + b"".join(
+                    struct.pack(">I", len(content)) + kind + content + struct.pack(">I", zlib.crc32(kind + content))
+                    for kind, content in ((b"IHDR", header), (b"IDAT", body), (b"IEND", b""))
+                )
+                if is_whole:
+                    self.assertEqual(take_in(data)[1].height, 10, mode)
+                else:
+                    self.refused(data)
+
+    def test_interlaced_ones_are_counted_by_their_passes(self):
+        # Of the seven passes (§8.1) a picture of 5 x 3 has six: columns and rows of each, worked out by hand.
+        sizes = [(1, 1), (1, 1), (1, 1), (3, 1), (2, 2), (5, 1)]
+        body = b"".join((b"\0" + bytes(columns * 4)) * rows for columns, rows in sizes)
+        header = struct.pack(">IIBBBBB", 5, 3, 8, 6, 0, 0, 1)
+        for packed, is_whole in ((body, True), (body[:-1], False)):
+            self.assertEqual(png._has_every_row(header, [zlib.compress(packed)]), is_whole)

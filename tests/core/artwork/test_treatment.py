@@ -62,6 +62,13 @@ class LiftTests(TestCase):
         outer[40:120, 40:120] = 0
         self.assertGreater(lifted[80, 31:34, 3].max(), 200)
 
+    def test_the_room_around_changes_nothing(self):
+        ring = drawn_mask(lambda pen: pen.ellipse((8, 8, 1270, 1270), outline=255, width=200))  # to near the edges
+        wide = np.pad(ring, 100)
+        close, roomy = (lift_ground(composite(one, (30, 60, 90), (250, 250, 240)), 0.08) for one in (ring, wide))
+        np.testing.assert_array_equal(roomy[100:-100, 100:-100], close)
+        self.assertEqual(roomy[:90].max(), 0)
+
     def test_nothing_to_lift_changes_nothing(self):
         plain = composite(np.zeros((20, 20)), (0, 0, 0), (9, 9, 9))
         np.testing.assert_array_equal(lift_ground(plain, 0.08), plain)

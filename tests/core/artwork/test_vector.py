@@ -112,3 +112,22 @@ class RefusalTests(TestCase):
         embedded = svg(f'<image width="9" height="9" href="data:image/png;base64,{image}"/>')
         self.assertEqual(code_of(embedded), "taken in")
         self.assertEqual(code_of(embedded, Limits(pixels=30_000)), "too-many-pixels")
+
+
+class Utf16Tests(TestCase):
+    """An SVG in UTF-16, as some programs save it (XML 1.0, appendix F: told by its first bytes)."""
+
+    def test_it_is_read_like_the_same_in_utf_8(self):
+        text = BLUE_DISC.decode()
+        for prolog in ("", '<?xml version="1.0" encoding="UTF-16"?>\n', "<!-- drawn -->"):
+            plain = take_in(BLUE_DISC)[1]
+            for encoding in ("utf-16", "utf-16-le", "utf-16-be"):
+                data = (prolog + text).encode(encoding)
+                for marked in (data, "\ufeff".encode(encoding) + data if encoding != "utf-16" else data):
+                    picture_format, vector = take_in(marked)
+                    self.assertEqual((picture_format.label, vector.markup), ("SVG", plain.markup), (prolog, encoding))
+
+    def test_a_style_sheet_outside_is_seen_there_too(self):
+        data = ('<?xml-stylesheet href="http://x.example/a.css"?>' + BLUE_DISC.decode()).encode("utf-16")
+        with self.assertRaises(ArtworkRefused):
+            take_in(data)

@@ -3,12 +3,12 @@ from unittest import TestCase
 
 import numpy as np
 
-from bexi.core.artwork.ink import Box
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Bitmap
 from bexi.core.artwork.vector import check, render_whole
 from bexi.core.errors import FramingRefused
 from bexi.core.framing.compose import compose, framing_for
+from bexi.core.framing.cut import Cut, Point
 from bexi.core.framing.drawn import drawn, why_not_drawn
 from bexi.core.framing.finish import Finish, weighted
 from bexi.core.framing.frame import Frame
@@ -27,7 +27,7 @@ class CutTests(TestCase):
     def setUp(self):
         self.vector = check(TWO.encode(), DEFAULT_LIMITS)
         self.bitmap = Bitmap(render_whole(self.vector, 1200))
-        self.framing = Framing(Frame(50, 50, 500), cut=Box(90, 90, 410, 510))
+        self.framing = Framing(Frame(50, 50, 500), cut=Cut(90, 90, 410, 510))
 
     def blue(self, pixels: np.ndarray) -> int:
         return int(((pixels[..., 2] > pixels[..., 0]) & (pixels[..., 3] > 0)).sum())
@@ -46,20 +46,39 @@ class CutTests(TestCase):
         svg = check(drawn(self.vector, self.framing), DEFAULT_LIMITS)
         self.assertEqual(self.blue(render_whole(svg, 128)), 0)
 
-    def test_as_json_and_back_and_older_recipes_have_none(self):
-        recipe = Recipe(self.framing)
-        self.assertEqual(Recipe.from_json(recipe.as_json()), recipe)
-        older = recipe.as_json() | {"version": 2}
-        del older["framing"]["cut"]
-        older["framing"]["finish"] = older["framing"]["finish"][:4]
-        self.assertEqual(Recipe.from_json(older), Recipe(replace(self.framing, cut=None)))
+    def test_a_shape_leaves_what_lies_beyond_it_in_its_box(self):
+        triangle = Cut(100, 100, 400, 500, (Point(100, 100), Point(400, 100), Point(100, 500)))
+        for picture in (self.vector, self.bitmap):
+            with self.subTest(type(picture).__name__):
+                framing = replace(self.framing, cut=triangle)
+                (icon,) = compose(picture, framing, Purpose.TAB, [256])
+                whole, half = 300 * 400, (icon[..., 3] / 255).sum() * (500 / 256) ** 2
+                self.assertAlmostEqual(half / whole, 0.5, delta=0.01)
+                (near,) = compose(picture, replace(framing, frame=Frame(110, 110, 80)), Purpose.TAB, [64])
+                self.assertEqual(near[..., 3].min(), 255)
+                masked = framing_for(picture, Recipe(framing), 64, Purpose.MASKED)
+                self.assertEqual(masked.cut.outline, triangle.outline)
+        self.assertEqual(Recipe.from_json(Recipe(framing).as_json()), Recipe(framing))
 
     def test_bad_cuts_are_refused(self):
-        for cut in ("all", [1, 2, 3], [1, 2, 1, 4], [5, 5, 2, 9]):
-            with self.subTest(cut), self.assertRaises(FramingRefused):
-                Framing.from_json(self.framing.as_json() | {"cut": cut})
+        good = self.framing.as_json()
+        corners = [{"x_px": 1, "y_px": 2}]
+        for change in (
+            {"right_px": 1},
+            {"top_px": 900},
+            {"left_px": "all"},
+            {"outline": corners},
+            {"outline": [*corners, 3, 4]},
+            {"outline": corners * 300},
+            {"outline": [{"x_px": 10**9, "y_px": 2}, *corners, *corners]},
+            {"right_px": 10**9},
+        ):
+            with self.subTest(change), self.assertRaises(FramingRefused):
+                Framing.from_json({**good, "cut": {**good["cut"], **change}})
         with self.assertRaises(FramingRefused):
-            compose(self.bitmap, replace(self.framing, cut=Box(5000, 0, 6000, 10)), Purpose.TAB, [16])
+            Framing.from_json({**good, "cut": "all"})
+        with self.assertRaises(FramingRefused):
+            compose(self.bitmap, replace(self.framing, cut=Cut(5000, 0, 6000, 10)), Purpose.TAB, [16])
 
 
 class WeightTests(TestCase):

@@ -75,11 +75,6 @@ class RecipeTests(TestCase):
         for size, purpose in ((48, Purpose.TAB), (16, Purpose.MASKED), (192, Purpose.ONE_COLOUR)):
             self.assertIsNone(recipe.own_for(size, purpose))
 
-    def test_recipes_of_version_1_said_home_instead_of_a_purpose(self):
-        data = self.recipe().as_json()
-        own = [{"home": one.pop("purpose") == "home", **one} for one in data["own"]]
-        self.assertEqual(Recipe.from_json({**data, "version": 1, "own": own}), self.recipe())
-
     def test_opaque_icons_never_lie_on_a_clear_ground(self):
         self.assertIsNone(Framing(Frame(0, 0, 9)).ground_for(opaque=False))
         self.assertEqual(Framing(Frame(0, 0, 9)).ground_for(opaque=True), Colour(255, 255, 255))
@@ -87,11 +82,12 @@ class RecipeTests(TestCase):
     def test_unknown_data_is_refused(self):
         good = Recipe.of(Frame(0, 0, 9)).as_json()
         framings = (
-            {"frame": [1, 2]},
-            {"frame": [1.5, 2, 3]},
+            {"frame": {"x_px": 1, "y_px": 2}},
+            {"frame": {"x_px": 1.5, "y_px": 2, "side_px": 3}},
+            {"lift_tolerance": 2},
             {"ground": "stripes"},
             {"home_ground": "?"},
-            {"plate": ["star"]},
+            {"plate": {"shape": "star"}},
             {"finish": 3},
         )
         bad_own = ({}, {"framing": 3}, {**self.recipe().as_json()["own"][0], "purpose": "shop"})

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from PIL import Image, ImageDraw
 from skimage.morphology import medial_axis
 
-from bexi.core.judging.drawing import told_apart
+from bexi.core.judging.flat import told_apart
 from bexi.core.judging.strokes import strokes_and_gaps
 from bexi.core.judging.survey import SIDE
 

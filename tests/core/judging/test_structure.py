@@ -1,4 +1,4 @@
-"""Structure against scikit-image's structural similarity, and against finding symbols again among others."""
+"""Structure against scikit-image's structural similarity."""
 
 import random
 from unittest import TestCase
@@ -62,31 +62,3 @@ class SimilarityTests(TestCase):
                 ours.append(judgement.readings.structure)
                 theirs.append(alike[edges].mean())
         self.assertGreaterEqual(spearmanr(ours, theirs).statistic, 0.8)
-
-
-class RecognitionTests(TestCase):
-    """Symbols of many weights at 16 px, seen through noise, looked up among all others of the usual weight."""
-
-    NOISE = 90
-    """Of 255; an eye is not as exact as a sum."""
-
-    def test_what_is_well_is_found_again_and_what_is_lost_less_often(self):
-        chosen = random.Random(21)
-        names = chosen.sample(sorted(symbol_shapes()), 150)
-        known = np.array([self.told(compose(*framed(name), Purpose.TAB, (16,))[0]) for name in names])
-        grain = np.random.default_rng(3)
-        found: dict[str, list[bool]] = {"lost": [], "hard": [], "well": []}
-        for name in names:
-            stroke = chosen.choice((0.5, 0.5, 1, 2, 2, 2.5, 3))
-            (icon,), (judgement,) = judged(name, (16,), stroke, chosen.randint(-20, 20))
-            noise = grain.normal(0, self.NOISE, (16, 16))
-            found[judgement.verdict].append(names[int((known @ self.told(icon, noise)).argmax())] == name)
-        shares = {verdict: sum(ones) / max(len(ones), 1) for verdict, ones in found.items()}
-        self.assertGreater(min(len(found["well"]), len(found["lost"])), 15, found)
-        self.assertGreaterEqual(shares["well"], 0.95, shares)
-        self.assertLess(shares["lost"], shares["well"] - 0.05, shares)
-
-    def told(self, icon: Pixels, noise: np.ndarray | float = 0) -> np.ndarray:
-        values = (255 - grey(icon, 16) + noise).ravel()
-        values -= values.mean()
-        return values / np.linalg.norm(values)

@@ -3,7 +3,7 @@ from unittest import TestCase
 from bexi.core.formats import ico
 from bexi.core.livesite.engines import BLINK, GECKO, WEBKIT
 from bexi.core.livesite.launchers import app, home_screen, search
-from bexi.core.livesite.taking import DARK, is_true
+from bexi.core.livesite.media import DARK, is_true
 from tests.core.livesite.site import HOME, FakeSite, page
 from tests.pictures import noise, plain_png
 
@@ -75,6 +75,18 @@ class EngineTests(TestCase):
             ("print, screen", True),
             ("only screen and (prefers-color-scheme: dark)", False),
             ("not screen and (prefers-color-scheme: dark)", True),
+            ("not (prefers-color-scheme: dark)", True),
+            ("not (prefers-color-scheme: light)", False),
+            ("(not (prefers-color-scheme: light))", False),
+            ("screen and (not (prefers-color-scheme: dark))", True),
+            ("screen and (not (prefers-color-scheme: light))", False),
+            ("not all and (prefers-color-scheme: light)", False),
+            ("not (print)", False),  # a feature that is not understood counts as true, so this does not
+            ("(prefers-color-scheme: dark) or (prefers-color-scheme: light)", True),
+            ("(prefers-color-scheme: light) and (not (prefers-color-scheme: dark))", True),
+            ("not ((prefers-color-scheme: dark) or (prefers-color-scheme: light))", False),
+            ("print, not (prefers-color-scheme: dark)", True),
+            ("((((" * 2000, True),
         ):
             self.assertEqual(is_true(media), true, media)
 

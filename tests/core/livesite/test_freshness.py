@@ -1,6 +1,8 @@
 import json
+import os
 import random
 import subprocess
+import time
 from email.utils import formatdate, parsedate_to_datetime
 from pathlib import Path
 from unittest import TestCase
@@ -74,6 +76,20 @@ class FreshnessTests(TestCase):
             self.assertEqual(freshness(200, headers, NOW).seconds, seconds, headers)
         self.assertIn("immutable", freshness(200, {"cache-control": "max-age=60, immutable"}, NOW).why)
         self.assertFalse(freshness(200, {"cache-control": "no-store"}, NOW).kept)
+
+    def test_a_date_without_a_zone_is_gmt_wherever_bexi_runs(self):
+        """RFC 9110 §5.6.7: every date of HTTP is in GMT."""
+        headers = {"date": "Fri, 20 Nov 2026 10:00:00 GMT", "expires": "Fri, 20 Nov 2026 11:00:00"}
+        received = parsedate_to_datetime(headers["date"]).timestamp()
+        before = os.environ.get("TZ")
+        try:
+            for zone in ("UTC", "Pacific/Auckland", "America/New_York"):
+                os.environ["TZ"] = zone
+                time.tzset()
+                self.assertEqual(freshness(200, headers, received).seconds, 3600, zone)
+        finally:
+            os.environ.pop("TZ") if before is None else os.environ.update(TZ=before)
+            time.tzset()
 
 
 def _differs_on_purpose(status: int, headers: dict[str, str], received: float) -> bool:

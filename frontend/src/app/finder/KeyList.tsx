@@ -7,6 +7,7 @@ const KEYS: [string, string][] = [
   ["[ and ]", "walk the ladder"],
   ["G", "flick the ladder's ground"],
   ["\\ held", "compare with what is installed"],
+  ["P held", "see small icons plain, not by hand"],
   ["+, −, 0 on the frame", "zoom in, out, fit"],
   ["Wheel", "pans the stage, with Ctrl or ⌘ zooms"],
   ["Ctrl or ⌘ Z", "undo, with Shift do again"],

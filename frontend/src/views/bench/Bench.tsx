@@ -31,7 +31,7 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
   const standIns = useStandIns(artwork, recipe);
   const [proposing, setProposing] = useProposing();
   const [picked, setPicked] = useState<Picked>();
-  const [held, setHeld] = useState(false);
+  const [held, setHeld] = useState<"installed" | "plain">();
   const builds = useBuilds(site.id);
   const installed = builds.data?.find(({ id }) => id === site.installed_build_id);
   const own = ownOf(recipe, picked);
@@ -65,7 +65,7 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
     flickGround: () => setGround(ground === "dark" ? "light" : "dark"),
     walkLadder: walk,
     step: (direction) => void step(direction),
-    holdInstalled: setHeld,
+    hold: setHeld,
   });
   return (
     <main className={styles.bench}>
@@ -137,7 +137,8 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
           pick={setPicked}
           builds={builds.data ?? []}
           installed={installed}
-          heldInstalled={held}
+          heldInstalled={held === "installed"}
+          heldPlain={held === "plain"}
         />
       </StandIn>
       <LeavingUnsaved unsaved={keeping.pending} problem={keeping.problem} draftId={draft.id} />

@@ -122,32 +122,39 @@ function Legend({ marks, shown, setShown }: LegendProps) {
 }
 
 function Readings({ look }: { look: CloseLook }) {
-  const { readings, contrast, fit } = look.judgement;
+  const { readings, contrast, fit, notes } = look.judgement;
   return (
-    <table className={styles.readings}>
-      <caption className="unseen">What was read</caption>
-      <tbody>
-        {readings.map(({ name, noun, amount, verdict, lost, well }) => (
-          <tr key={name}>
-            <th scope="row">
-              {noun}
-              {name === "contrast" && Object.keys(contrast).length > 1 && ` on ${leastOf(contrast)}`}
-            </th>
-            <td className="reading">{amount}</td>
-            <td data-tone={toneOf(verdict)} title={`lost below ${lost}, well from ${well}`}>
-              {verdict}
-            </td>
-          </tr>
-        ))}
-        {typeof fit === "number" && (
-          <tr>
-            <th scope="row">edges on pixels</th>
-            <td className="reading">{Math.round(fit * 100)}%</td>
-            <td />
-          </tr>
-        )}
-      </tbody>
-    </table>
+    <>
+      {notes.map((note) => (
+        <p key={note} className={styles.hint}>
+          {note[0]?.toUpperCase() + note.slice(1)}.
+        </p>
+      ))}
+      <table className={styles.readings}>
+        <caption className="unseen">What was read</caption>
+        <tbody>
+          {readings.map(({ name, noun, amount, verdict, lost, well }) => (
+            <tr key={name}>
+              <th scope="row">
+                {noun}
+                {name === "contrast" && Object.keys(contrast).length > 1 && ` on ${leastOf(contrast)}`}
+              </th>
+              <td className="reading">{amount}</td>
+              <td data-tone={toneOf(verdict)} title={`lost below ${lost}, well from ${well}`}>
+                {verdict}
+              </td>
+            </tr>
+          ))}
+          {typeof fit === "number" && (
+            <tr>
+              <th scope="row">edges on pixels</th>
+              <td className="reading">{Math.round(fit * 100)}%</td>
+              <td />
+            </tr>
+          )}
+        </tbody>
+      </table>
+    </>
   );
 }
 

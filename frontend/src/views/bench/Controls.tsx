@@ -14,6 +14,7 @@ import { FinishControls } from "./FinishControls";
 import { LiftGround } from "./LiftGround";
 import { LARGEST_SIDE, sameFrame, withMargin } from "./frameGeometry";
 import { Scope } from "./Scope";
+import { SmallIcons } from "./SmallIcons";
 import type { Picked } from "./scope";
 
 type Props = {
@@ -64,6 +65,7 @@ export function Controls(props: Props) {
           colours={facts.colours.map(({ colour }) => colour)}
         />
       </fieldset>
+      <SmallIcons framing={framing} picked={picked} change={changeFraming} />
       <FinishControls artwork={artwork} finish={framing.finish} set={(finish) => changeFraming({ finish })} />
     </section>
   );
@@ -241,7 +243,17 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
           set={(colour) => change({ ground: colour })}
         />
       )}
-      {clear && facts.ground === "solid" && !facts.vector && <LiftGround artwork={artwork} />}
+      {clear && facts.ground === "solid" && !facts.vector && !framing.lift && (
+        <LiftGround artwork={artwork} />
+      )}
+      {framing.lift && (
+        <p className={styles.hint}>
+          The flat background of the picture is left out.{" "}
+          <Button size="small" onClick={() => change({ lift: null })}>
+            Keep the background
+          </Button>
+        </p>
+      )}
       {framing.cut && (
         <p className={styles.hint}>
           Shown is only what lies in {framing.cut.right - framing.cut.left} ×{" "}

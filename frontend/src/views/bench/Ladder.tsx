@@ -12,7 +12,7 @@ import { pictureIn } from "./comparison";
 import { Loupe } from "./Loupe";
 import { RungPicture } from "./RungPicture";
 import { type Picked, PLACES } from "./scope";
-import { pngOf, type Step, usePictures } from "./useLadder";
+import { plainOf, pngOf, type Step, usePictures } from "./useLadder";
 import { toneOf } from "../../app/verdict";
 
 const ROOM = 192;
@@ -34,12 +34,13 @@ type Props = {
   builds: Build[];
   installed: Build | undefined;
   heldInstalled: boolean;
+  heldPlain: boolean;
 };
 
 /** Every size at true pixels, the very bytes a build would write. Picking one lets it have a framing of its own. */
 export function Ladder(props: Props) {
   const { site, draft, rungs, problem, interrupted, ground, setGround, picked, pick } = props;
-  const { builds, installed, heldInstalled } = props;
+  const { builds, installed, heldInstalled, heldPlain } = props;
   const [besideKey, setBesideKey] = useState("");
   const [times, setTimes] = useState(1);
   const beside = useBeside(site, draft, builds, besideKey);
@@ -92,9 +93,11 @@ export function Ladder(props: Props) {
         <p className="reading">
           {heldInstalled && installed
             ? `Build ${installed.number}, installed`
-            : times === 1
-              ? "1 image px = 1 screen px"
-              : "2 × enlarged"}
+            : heldPlain
+              ? "Plain, not by hand"
+              : times === 1
+                ? "1 image px = 1 screen px"
+                : "2 × enlarged"}
         </p>
       </div>
       {problem || (interrupted && !rungs.length) ? (
@@ -121,7 +124,13 @@ export function Ladder(props: Props) {
                 <span className={styles.pair}>
                   <HeldOrOwn
                     rung={rung}
-                    held={heldInstalled && installed ? pictureIn(installed, rung) : undefined}
+                    held={
+                      heldInstalled && installed
+                        ? pictureIn(installed, rung)
+                        : heldPlain
+                          ? plainOf(rung)
+                          : undefined
+                    }
                     times={times}
                   />
                   {beside.name && (
@@ -141,7 +150,7 @@ export function Ladder(props: Props) {
 
 type HeldProps = { rung: Step; held: string | undefined; times: number };
 
-/** The icon of the draft, or what is installed while that is held up against it. */
+/** The icon of the draft, or what is installed, or the plain one, while that is held up against it. */
 function HeldOrOwn({ rung, held, times }: HeldProps) {
   const alt = `Icon at ${rung.size} px${placeOf(rung)}`;
   if (!held) return <RungPicture rung={rung} alt={alt} room={ROOM} times={times} />;
@@ -197,7 +206,7 @@ function RungReading({ rung, ratio, interrupted }: ReadingProps) {
       ) : (
         <>
           <strong data-tone={toneOf(rung.verdict)}>{word}</strong>
-          <span>{because ?? "\u00a0"}</span>
+          <span>{because ?? (rung.edges ? "by hand" : "\u00a0")}</span>
         </>
       )}
       <span>{rung.own === null ? bytes(rung.bytes) : "its own framing"}</span>

@@ -58,8 +58,11 @@ export function Proposals({ site, artwork, framing, change, close }: Props) {
 /** Whether a framing is the one on offer; letters become the framing's own artwork. */
 function isChosen(offer: Offer, framing: Framing): boolean {
   if (offer.letters ? !framing.artwork : framing.artwork !== offer.framing.artwork) return false;
-  const told = ({ frame, ground, plate, cut }: Framing) =>
-    JSON.stringify([frame.x, frame.y, frame.side, ground, plate?.shape, cut?.left, cut?.top]);
+  const told = ({ frame, ground, plate, cut, lift, finish }: Framing) =>
+    JSON.stringify([
+      ...[frame.x, frame.y, frame.side, ground, plate?.shape, plate?.colour],
+      ...[cut?.left, cut?.top, cut?.outline?.length, lift, finish?.recolour],
+    ]);
   return told(offer.framing) === told(framing);
 }
 
@@ -97,6 +100,7 @@ function Card({ offer, best, chosen, take }: CardProps) {
           </span>
         ))}
       </span>
+      <span className={styles.why}>{offer.why}</span>
       <span className={styles.verdicts}>
         {offer.pictures.map(({ judgement }) => (
           <span key={judgement.size} className="reading" data-tone={toneOf(judgement.verdict)}>

@@ -13,13 +13,13 @@ export const StandIn = createContext<(rung: Step) => DrawStandIn>(() => undefine
 const LONGEST = 1600;
 
 export function useStandIns(artwork: Artwork, recipe: Recipe): (rung: Step) => DrawStandIn {
-  const image = useImage(pictureAddress(artwork, LONGEST));
+  const image = useImage(pictureAddress(artwork, LONGEST, recipe.framing.lift));
   return (rung) => {
     const own = rung.own === null ? undefined : recipe.own?.[rung.own];
     const framing = own?.framing ?? recipe.framing;
     const isPlain = rung.purpose === "tab" || rung.purpose === "home";
-    if (!image || !isPlain || (framing.artwork ?? String(artwork.id)) !== String(artwork.id))
-      return undefined;
+    if (!image || !isPlain || (framing.lift ?? null) !== (recipe.framing.lift ?? null)) return undefined;
+    if ((framing.artwork ?? String(artwork.id)) !== String(artwork.id)) return undefined;
     return (canvas) => draw(canvas, image, artwork, framing, rung.opaque);
   };
 }
@@ -54,7 +54,28 @@ function draw(
     pen.clip();
   }
   const { width, height } = artwork.facts;
+  if (framing.cut) clip(pen, framing.cut, frame, scale);
   pen.drawImage(image, -frame.x * scale, -frame.y * scale, width * scale, height * scale);
+}
+
+function clip(
+  pen: CanvasRenderingContext2D,
+  cut: NonNullable<Framing["cut"]>,
+  frame: Framing["frame"],
+  scale: number,
+) {
+  const { left, top, right, bottom } = cut;
+  const corners = cut.outline?.length
+    ? cut.outline
+    : [
+        { x: left, y: top },
+        { x: right, y: top },
+        { x: right, y: bottom },
+        { x: left, y: bottom },
+      ];
+  pen.beginPath();
+  for (const { x, y } of corners) pen.lineTo((x - frame.x) * scale, (y - frame.y) * scale);
+  pen.clip();
 }
 
 function useImage(address: string): HTMLImageElement | undefined {

@@ -10,9 +10,12 @@ type Actions = {
   flickGround: () => void;
   walkLadder: (by: number) => void;
   step: (direction: "undo" | "redo") => void;
-  holdInstalled: (held: boolean) => void;
+  hold: (up: Held | undefined) => void;
 };
 
+type Held = "installed" | "plain";
+/** Keys that show something else while they are held. */
+const HELD: Record<string, Held> = { "\\": "installed", p: "plain", P: "plain" };
 const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
@@ -22,7 +25,7 @@ const ARROWS: Record<string, [number, number]> = {
 
 /**
  * Arrows nudge the frame (Shift: by ten), Alt + arrows change its side, G flicks the ladder's ground, [ and ] walk
- * the ladder, \\ held shows what is installed, Ctrl or ⌘ with Z undoes, with Shift it does again.
+ * the ladder, \\ held shows what is installed, P held the small icons as they are without a hand, Ctrl or ⌘ with Z undoes, with Shift it does again.
  */
 export function useBenchKeys(actions: Actions) {
   useEffect(() => {
@@ -32,13 +35,16 @@ export function useBenchKeys(actions: Actions) {
       if (handled) event.preventDefault();
     };
     const onRelease = (event: KeyboardEvent) => {
-      if (event.key === "\\") actions.holdInstalled(false);
+      if (event.key in HELD) actions.hold(undefined);
     };
+    const onLeaving = () => actions.hold(undefined); // whose release another window would take
     addEventListener("keydown", onKey);
     addEventListener("keyup", onRelease);
+    addEventListener("blur", onLeaving);
     return () => {
       removeEventListener("keydown", onKey);
       removeEventListener("keyup", onRelease);
+      removeEventListener("blur", onLeaving);
     };
   });
 }
@@ -50,7 +56,8 @@ function withControl(event: KeyboardEvent, { step }: Actions): boolean {
 }
 
 function plain(event: KeyboardEvent, actions: Actions): boolean {
-  const { frame, setFrame, flickGround, walkLadder, holdInstalled } = actions;
+  const { frame, setFrame, flickGround, walkLadder, hold } = actions;
+  const held = HELD[event.key];
   const arrow = ARROWS[event.key];
   if (arrow) {
     if (!atStage(event.target)) return false;
@@ -60,7 +67,7 @@ function plain(event: KeyboardEvent, actions: Actions): boolean {
   } else if (event.key.toLowerCase() === "g") flickGround();
   else if (event.key === "[") walkLadder(-1);
   else if (event.key === "]") walkLadder(1);
-  else if (event.key === "\\") holdInstalled(true);
+  else if (held) hold(held);
   else return false;
   return true;
 }

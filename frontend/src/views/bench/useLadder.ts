@@ -114,3 +114,5 @@ export function useRested<T>(value: T): T {
 }
 
 export const pngOf = (rung: Rung) => `data:image/png;base64,${rung.png}`;
+/** What an icon drawn by hand would be without that. */
+export const plainOf = (rung: Rung) => (rung.plain ? `data:image/png;base64,${rung.plain}` : undefined);

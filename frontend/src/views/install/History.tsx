@@ -1,8 +1,9 @@
-import { Alert, App, Button } from "antd";
-import { useState } from "react";
+import { Alert, App, Button, Input } from "antd";
+import { type ReactNode, useState } from "react";
 
 import { type Install, type InstalledFile, Problem, type Site } from "../../api/client";
 import {
+  type Given,
   isInstalling,
   useInstalledFiles,
   useHistory,
@@ -24,10 +25,10 @@ const STATES: Record<Install["state"], string> = {
   undone: "installed, then undone",
 };
 
-type Props = { site: Site; secret: string };
+type Props = { site: Site; given: Given };
 
 /** What was installed and undone, when and by whom; the latest can be taken back. */
-export function History({ site, secret }: Props) {
+export function History({ site, given }: Props) {
   const installs = useInstalls(site.id);
   const refusal = useRefusal("installs");
   const me = useMe().data;
@@ -39,7 +40,7 @@ export function History({ site, secret }: Props) {
     <section className={styles.history}>
       <h2>History</h2>
       {installs.data?.length === 0 && <p>Nothing was installed here yet.</p>}
-      {unfinished && <Unfinished install={unfinished} secret={secret} />}
+      {unfinished && <Unfinished install={unfinished} given={given} />}
       <ol>
         {installs.data?.map((install) => (
           <li key={install.id}>
@@ -54,7 +55,9 @@ export function History({ site, secret }: Props) {
               <Files install={install} />
               {install.state === "put-back" && <p>{install.problem}</p>}
             </div>
-            {install === standing && !unfinished && !refusal && <Undo install={install} secret={secret} />}
+            {!unfinished && !refusal && (install === standing || install.left.length > 0) && (
+              <Undo install={install} given={given} />
+            )}
           </li>
         ))}
       </ol>
@@ -123,15 +126,22 @@ function stateOf({ undoes, state, begun }: Install): string {
   return state === "put-back" && begun === 0 ? "not begun" : STATES[state];
 }
 
-type InstallProps = { install: Install; secret: string };
+type InstallProps = { install: Install; given: Given };
 
-function Unfinished({ install, secret }: InstallProps) {
-  const putBack = usePutBack(secret);
+function Unfinished({ install, given }: InstallProps) {
+  const entered = useEnteredFor(install, given);
+  const putBack = usePutBack(entered.given);
   return (
     <Alert
       type="warning"
       showIcon
-      title={putBack.error?.message ?? (install.problem || "An installation was interrupted on the way.")}
+      title={
+        <>
+          {putBack.error?.message ?? (install.problem || "An installation was interrupted on the way.")}
+          {install.again_at && ` Bexi tries again at ${when(install.again_at)}.`}
+          {entered.field}
+        </>
+      }
       action={
         <Button loading={putBack.isPending} onClick={() => putBack.mutate(install.id)}>
           Put it back now
@@ -141,8 +151,31 @@ function Unfinished({ install, secret }: InstallProps) {
   );
 }
 
-function Undo({ install, secret }: InstallProps) {
-  const undo = useUndoInstall(secret);
+/** What was entered for the place of an installation: where that is not the site's own any more, in a field of its own. */
+function useEnteredFor({ place }: Install, given: Given): { given: Given; field: ReactNode } {
+  const [secret, setSecret] = useState("");
+  if (accountOf(place) === accountOf(given.place)) return { given, field: null };
+  return {
+    given: { secret, place },
+    field: accountOf(place) && (
+      <label>
+        Password or key of {accountOf(place)}
+        <Input.Password
+          value={secret}
+          autoComplete="off"
+          onChange={(event) => setSecret(event.target.value)}
+        />
+      </label>
+    ),
+  };
+}
+
+/** The account that a place is reached by; empty for a folder on this machine. */
+const accountOf = (place: string) => /^\w+:\/\/[^/]+/.exec(place)?.[0] ?? "";
+
+function Undo({ install, given }: InstallProps) {
+  const entered = useEnteredFor(install, given);
+  const undo = useUndoInstall(entered.given);
   const { message } = App.useApp();
   const [decided, setDecided] = useState({ over: [] as string[], leave: [] as string[] });
   const begin = (choices: typeof decided) => {
@@ -162,13 +195,14 @@ function Undo({ install, secret }: InstallProps) {
       : undefined;
   return (
     <div className={styles.undo}>
+      {entered.field}
       <Button loading={undo.isPending} onClick={() => begin(decided)}>
-        Undo
+        {install.left.length > 0 ? "Undo the rest" : "Undo"}
       </Button>
       {undo.error && <Alert type="warning" showIcon title={undo.error.message} />}
       {changed && (
         <>
-          <Versions install={install} path={changed} secret={secret} />
+          <Versions install={install} path={changed} given={entered.given} />
           <Button onClick={() => begin({ ...decided, over: [...decided.over, changed] })}>
             Put the old file over it
           </Button>
@@ -182,8 +216,8 @@ function Undo({ install, secret }: InstallProps) {
 }
 
 /** A file before it was installed, as installed, and as somebody left it since. */
-function Versions({ install, path, secret }: InstallProps & { path: string }) {
-  const versions = useVersions(install.id, path, secret);
+function Versions({ install, path, given }: InstallProps & { path: string }) {
+  const versions = useVersions(install.id, path, given);
   const { before, installed, now } = versions.data ?? {};
   return (
     <dl className={styles.versions}>

@@ -3,7 +3,7 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import type { Install, Site } from "../../api/client";
-import { isInstalling, useInstall, useInstalls } from "../../api/installs";
+import { type Given, isInstalling, useInstall, useInstalls } from "../../api/installs";
 import { useRefusal } from "../../api/me";
 import { isPlanning, type PlanQuestion, usePlanning } from "../../api/plannings";
 import { useSite } from "../../app/SiteFrame";
@@ -20,14 +20,14 @@ import { UnderWay } from "./UnderWay";
 import { LinkButton } from "../../app/LinkButton";
 
 const ALL_PAGES = "*";
-const STOPPED = "You stopped the planning. Nothing was touched.";
+const STOPPED = "You stopped the planning. Nothing has been changed.";
 const LOST = "The program that plans in the background was ended. Start Bexi again, then plan again.";
 
 /** Where the site lives, exactly what will happen, how far it is, and what was done before. */
 export function InstallView() {
   const site = useSite();
-  const [secret, setSecret] = useState("");
-  const [connected, setConnected] = useState(false);
+  const [typed, setTyped] = useState("");
+  const [attempt, setAttempt] = useState<Attempt>();
   const installs = useInstalls(site.id);
   const running = installs.data?.find(isInstalling);
   const navigate = useNavigate();
@@ -38,6 +38,7 @@ export function InstallView() {
     void navigate(".", { replace: true, state: { step: Date.now() } });
   }, [site.place, navigate]);
   const remote = site.place_kind !== null && site.place_kind !== "folder";
+  const at = attempt?.place === site.place ? attempt : undefined;
   return (
     <main className={styles.view}>
       {running ? (
@@ -46,8 +47,8 @@ export function InstallView() {
         <PlanSection
           key={site.place}
           site={site}
-          secret={secret}
-          ready={!remote || connected}
+          attempt={at ?? { number: 0, secret: "", place: site.place }}
+          ready={!remote || at !== undefined}
           last={installs.data?.[0]}
         />
       )}
@@ -55,12 +56,18 @@ export function InstallView() {
         <Place
           key={site.place}
           site={site}
-          secret={secret}
-          setSecret={setSecret}
-          setConnected={setConnected}
+          typed={typed}
+          setTyped={setTyped}
+          tried={(secret) =>
+            setAttempt(
+              secret === undefined
+                ? undefined
+                : (before) => ({ number: (before?.number ?? 0) + 1, secret, place: site.place }),
+            )
+          }
         />
         <ByHand site={site} />
-        <History site={site} secret={secret} />
+        <History site={site} given={{ secret: typed, place: site.place }} />
       </aside>
     </main>
   );
@@ -68,16 +75,22 @@ export function InstallView() {
 
 type NothingProps = { site: Site; description: string; children?: ReactNode };
 
-type Props = { site: Site; secret: string; ready: boolean; last: Install | undefined };
+/** A press of "Try the connection" that worked, and what was given with it. */
+type Attempt = Given & { number: number };
 
-function PlanSection({ site, secret, ready, last }: Props) {
+type Props = { site: Site; attempt: Attempt; ready: boolean; last: Install | undefined };
+
+function PlanSection({ site, attempt, ready, last }: Props) {
   const [pages, setPages] = useState(ALL_PAGES);
   const [rules, setRules] = useState(false);
   const refusal = useRefusal("installs");
-  const question: PlanQuestion = { secret, pages, rules };
+  const question: PlanQuestion = { pages, rules };
+  const given = { secret: attempt.secret, place: attempt.place };
   const { planning, error, again } = usePlanning(
     site.id,
     question,
+    given,
+    attempt.number,
     ready && site.place !== "" && site.has_build && !refusal,
   );
   const install = useInstall(site.id);
@@ -125,7 +138,7 @@ function PlanSection({ site, secret, ready, last }: Props) {
   const { changes } = plan;
   const begin = () =>
     install.mutate(
-      { planning_id: id, secret },
+      { planning_id: id, ...given },
       {
         onSuccess: ({ state }) => {
           if (state === "done") void message.success(`Build ${build_number} is installed.`);
@@ -139,7 +152,7 @@ function PlanSection({ site, secret, ready, last }: Props) {
           <h1>{changes ? `Install build ${build_number}` : `Build ${build_number} is in place`}</h1>
           <p>
             {changes
-              ? `${changes} files change; a copy of each is kept. Nothing was touched yet.`
+              ? `${changes === 1 ? "1 file changes" : `${changes} files change`}; a copy of each is kept. Nothing has been changed yet.`
               : "Every file and page is already as this build wants it."}
             {site.state === "draft" && " The draft on the bench is ahead of it; build the set to catch up."}
           </p>
@@ -163,7 +176,7 @@ function PlanSection({ site, secret, ready, last }: Props) {
       <Checkbox checked={rules} onChange={(event) => setRules(event.target.checked)}>
         Where the place has a <code>.htaccess</code>, put lines for the icons' types and freshness into it
       </Checkbox>
-      <Plan plan={plan} planningId={id} secret={secret} />
+      <Plan plan={plan} planningId={id} given={given} />
     </section>
   );
 }

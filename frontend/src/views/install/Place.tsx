@@ -10,13 +10,14 @@ import styles from "./place.module.css";
 
 type Props = {
   site: Site;
-  secret: string;
-  setSecret: (secret: string) => void;
-  setConnected: (connected: boolean) => void;
+  typed: string;
+  setTyped: (typed: string) => void;
+  /** What a connection worked with; undefined when it was refused. */
+  tried: (secret: string | undefined) => void;
 };
 
 /** Where the site lives, its secret, and what can be done there. */
-export function Place({ site, secret, setSecret, setConnected }: Props) {
+export function Place({ site, typed, setTyped, tried }: Props) {
   const refusal = useRefusal("installs");
   const [changing, setChanging] = useState(site.place === "" && !refusal);
   const change = useChangeSite(site.id);
@@ -62,9 +63,9 @@ export function Place({ site, secret, setSecret, setConnected }: Props) {
           <Connection
             site={site}
             remote={site.place_kind !== "folder"}
-            secret={secret}
-            setSecret={setSecret}
-            setConnected={setConnected}
+            typed={typed}
+            setTyped={setTyped}
+            tried={tried}
           />
           <Button onClick={() => setChanging(true)}>Change the place</Button>
         </>
@@ -73,12 +74,18 @@ export function Place({ site, secret, setSecret, setConnected }: Props) {
   );
 }
 
-function Connection({ site, remote, secret, setSecret, setConnected }: Props & { remote: boolean }) {
+function Connection({ site, remote, typed, setTyped, tried }: Props & { remote: boolean }) {
   const connect = useConnect(site.id);
   const [keep, setKeep] = useState(false);
   const unknown = connect.error instanceof Problem ? connect.error.fingerprint : undefined;
   const attempt = (trust = "") =>
-    connect.mutate({ secret, keep, trust }, { onSuccess: ({ works }) => setConnected(works) });
+    connect.mutate(
+      { secret: typed, place: site.place, keep, trust },
+      {
+        onSuccess: ({ works }) => tried(works ? typed : undefined),
+        onError: () => tried(undefined),
+      },
+    );
   return (
     <form
       className={styles.connection}
@@ -92,9 +99,9 @@ function Connection({ site, remote, secret, setSecret, setConnected }: Props & {
           <label>
             Password, or a private key; empty for the kept one
             <Input.Password
-              value={secret}
+              value={typed}
               autoComplete="off"
-              onChange={(event) => setSecret(event.target.value)}
+              onChange={(event) => setTyped(event.target.value)}
             />
           </label>
           <Checkbox checked={keep} onChange={(event) => setKeep(event.target.checked)}>

@@ -2,6 +2,7 @@ import { Button } from "antd";
 import { useState } from "react";
 
 import type { InstallPlan, InstallStep } from "../../api/client";
+import type { Given } from "../../api/installs";
 import { useDifference } from "../../api/plannings";
 import { bytes } from "../../app/units";
 import { Difference } from "./Difference";
@@ -16,12 +17,12 @@ const KINDS: Record<InstallStep["kind"], string> = {
   same: "same already",
 };
 
-type Props = { plan: InstallPlan; planningId: number; secret: string };
+type Props = { plan: InstallPlan; planningId: number; given: Given };
 
 const SHOWN = 50;
 
 /** Every file that will be written, replaced or edited, and every page that will not. */
-export function Plan({ plan, planningId, secret }: Props) {
+export function Plan({ plan, planningId, given }: Props) {
   const pages = plan.steps.filter((step) => step.page);
   const groups = [...new Set(pages.map(({ group }) => group))];
   return (
@@ -32,7 +33,7 @@ export function Plan({ plan, planningId, secret }: Props) {
         Browsers ask for favicon.ico there by themselves. They find the other files by the lines in the pages
         below.
       </p>
-      <Steps steps={plan.steps.filter((step) => !step.page)} planningId={planningId} secret={secret} />
+      <Steps steps={plan.steps.filter((step) => !step.page)} planningId={planningId} given={given} />
       {groups.map((group, number) => {
         const alike = pages.filter((page) => page.group === group);
         return (
@@ -40,7 +41,7 @@ export function Plan({ plan, planningId, secret }: Props) {
             <h2>
               {groups.length === 1 ? "Pages, lines in their head" : `Pages with one head, ${alike.length}`}
             </h2>
-            <Steps steps={alike} planningId={planningId} secret={secret} firstOpen={number === 0} />
+            <Steps steps={alike} planningId={planningId} given={given} firstOpen={number === 0} />
           </section>
         );
       })}
@@ -75,10 +76,10 @@ function LeftAlone({ pages }: { pages: InstallPlan["left_alone"] }) {
   );
 }
 
-type StepsProps = { steps: InstallStep[]; planningId: number; secret: string; firstOpen?: boolean };
+type StepsProps = { steps: InstallStep[]; planningId: number; given: Given; firstOpen?: boolean };
 
 /** A long list shows its beginning first. */
-function Steps({ steps, planningId, secret, firstOpen = false }: StepsProps) {
+function Steps({ steps, planningId, given, firstOpen = false }: StepsProps) {
   const [all, setAll] = useState(false);
   const shown = all ? steps : steps.slice(0, SHOWN);
   return (
@@ -90,7 +91,7 @@ function Steps({ steps, planningId, secret, firstOpen = false }: StepsProps) {
               <TextFile
                 step={step}
                 planningId={planningId}
-                secret={secret}
+                given={given}
                 atOnce={firstOpen && number === 0 && step.kind !== "same"}
               />
             ) : (
@@ -111,12 +112,12 @@ function Steps({ steps, planningId, secret, firstOpen = false }: StepsProps) {
   );
 }
 
-type TextProps = { step: InstallStep; planningId: number; secret: string; atOnce: boolean };
+type TextProps = { step: InstallStep; planningId: number; given: Given; atOnce: boolean };
 
 /** A page or other text and, once it is opened or `atOnce`, what changes in it, line by line. */
-function TextFile({ step, planningId, secret, atOnce }: TextProps) {
+function TextFile({ step, planningId, given, atOnce }: TextProps) {
   const [open, setOpen] = useState(atOnce);
-  const difference = useDifference(planningId, step.path, secret, open);
+  const difference = useDifference(planningId, step.path, given, open);
   return (
     <>
       <details open={atOnce} onToggle={(event) => setOpen(event.currentTarget.open)}>

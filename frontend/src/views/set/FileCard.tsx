@@ -1,5 +1,5 @@
 import type { Build, BuiltFile } from "../../api/client";
-import { TrueSizeInPart } from "../../app/TrueSize";
+import { TrueSize, TrueSizeInPart } from "../../app/TrueSize";
 import { bytes } from "../../app/units";
 import { toneOf } from "../../app/verdict";
 import styles from "./fileCard.module.css";
@@ -8,6 +8,9 @@ import shared from "./set.module.css";
 const ROOM = 192;
 const SMALL = 64;
 const SVG_SIDE = 64;
+/** Icons of so many px are also shown as squares of pixels, so many times as large. */
+const ENLARGED = [16, 32];
+const TIMES = 8;
 
 /** One built file: its pictures at true size, its bytes, and why it is there. */
 export function FileCard({ build, file }: { build: Build; file: BuiltFile }) {
@@ -77,10 +80,13 @@ function Pictures({ file, address }: { file: BuiltFile; address: string }) {
       </div>
     );
   }
+  const [only, ...others] = file.sizes;
+  const enlarged = only !== undefined && !others.length && ENLARGED.includes(only);
   return (
     <div
       className={`${styles.picture} ${file.opaque ? "" : "clear-ground"}`}
       data-small={largestOf(file) <= SMALL}
+      data-enlarged={enlarged || undefined}
     >
       {file.sizes.map((size) => (
         <TrueSizeInPart
@@ -92,6 +98,9 @@ function Pictures({ file, address }: { file: BuiltFile; address: string }) {
           alt={`${file.name}, ${size} px`}
         />
       ))}
+      {enlarged && (
+        <TrueSize src={address} size={only} times={TIMES} alt={`${file.name}, ${TIMES} × enlarged`} />
+      )}
     </div>
   );
 }

@@ -94,7 +94,8 @@ export function SeveralView() {
       </div>
       {total.ready.length > 0 && (
         <p className={styles.plan} role="status">
-          The plan for all: {total.says}. A copy of each file that changes is kept; nothing was touched yet.
+          The plan for all: {total.says}. A copy of each file that changes is kept; nothing has been changed
+          yet.
           {total.warned > 0 && ` ${total.warned} of them warn; look at each first.`}
         </p>
       )}

@@ -79,7 +79,7 @@ function Plan({ planning, site }: { planning: Of<"planning">; site: Site }) {
   const changes = added + replaced + edited;
   return (
     <Work what="Plan" work={planning} {...planning} stop={() => stopPlanning(planning.id)} site={site}>
-      {state === "stopped" && "stopped; nothing was touched"}
+      {state === "stopped" && "stopped; nothing has been changed"}
       {state === "done" && (
         <>
           <Link to={`/sites/${site.id}/install`}>

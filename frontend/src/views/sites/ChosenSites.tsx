@@ -113,8 +113,8 @@ function Remove({ sites }: { sites: Site[] }) {
       {removed.length > 0 && (
         <>
           <span role="status">
-            {removed.length === 1 ? "1 site removed" : `${removed.length} sites removed`}; nothing was touched
-            where they live.
+            {removed.length === 1 ? "1 site removed" : `${removed.length} sites removed`}; nothing has been
+            changed where they live.
           </span>
           <Button onClick={() => void bringBack()}>Bring back</Button>
         </>

@@ -22,7 +22,7 @@ type Props = {
 
 /** The artwork with the square frame over it, dragged and resized in whole artwork px. */
 export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
-  const { frame, ground, plate, cut } = framing;
+  const { frame, ground, plate, cut, lift } = framing;
   const [drag, setDrag] = useState<Drag>();
   const [settled, setSettled] = useState(frame);
   const [overlay, setOverlay] = useState<Overlay>("none");
@@ -81,7 +81,7 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
         )}
         <img
           className={styles.artwork}
-          src={pictureAddress(artwork, 1600)}
+          src={pictureAddress(artwork, 1600, lift)}
           alt={artwork.title}
           draggable={false}
           style={{ ...place(0, 0, width, height), ...(cut ? shownOnly(cut, width, height) : {}) }}
@@ -130,9 +130,14 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
   );
 }
 
-/** Clips a picture to a box of the artwork. */
-function shownOnly({ left, top, right, bottom }: NonNullable<Framing["cut"]>, width: number, height: number) {
+/** Clips a picture to a box of the artwork, or to a shape in it. */
+function shownOnly(cut: NonNullable<Framing["cut"]>, width: number, height: number) {
+  const { left, top, right, bottom, outline } = cut;
   const share = (length: number, whole: number) => `${(100 * Math.max(0, length)) / whole}%`;
+  if (outline?.length) {
+    const corners = outline.map(({ x, y }) => `${share(x, width)} ${share(y, height)}`);
+    return { clipPath: `polygon(${corners.join(", ")})` };
+  }
   const sides = [
     share(top, height),
     share(width - right, width),

@@ -1,0 +1,1 @@
+"""Small icons as a hand draws them: stems on whole px."""

@@ -1,0 +1,84 @@
+"""Icons of a few px as a hand draws them: the long straight edges of a drawing on whole px, nothing moved by more."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+from bexi.core.artwork.pictures import Bitmap, Picture
+from bexi.core.framing.frame import Frame
+from bexi.core.framing.hand.edges import SIDE, Edge, Outlines, outlines_of
+from bexi.core.framing.hand.grid import on_grid
+from bexi.core.framing.hand.warp import warped, weights
+from bexi.core.framing.reduce import reduced
+from bexi.core.pixels.colour import Colour
+from bexi.core.pixels.light import Light, Pixels, to_light
+
+BY_HAND = (16, 24, 32, 48)
+"""In px: icons of a tab that can be drawn by hand. SIDE is a multiple of each."""
+_MOVED = 0.05
+"""In px: where no edge is further from the grid, the drawing lies on it."""
+_ENOUGH = 3
+"""Px of a bitmap for each of the icon's; with fewer there is nothing to move."""
+
+
+@dataclass(frozen=True)
+class Moves:
+    """The edges of a drawing across and down, and the px of the icon that each goes to."""
+
+    edges: tuple[tuple[Edge, ...], tuple[Edge, ...]]
+    px: tuple[tuple[float, ...], tuple[float, ...]]
+
+    @property
+    def count(self) -> int:
+        """How many edges move."""
+        both = (zip(edges, px, strict=True) for edges, px in zip(self.edges, self.px, strict=True))
+        return sum(abs(edge.place - px) > _MOVED for axis in both for edge, px in axis)
+
+
+def drawn_by_hand(
+    picture: Picture, frame: Frame, ground: Colour | None, sizes: Sequence[int], by_hand: Sequence[int]
+) -> list[Pixels]:
+    """The artwork at each of `sizes` px, as `reduced` makes it, but for those `by_hand` whose edges are moved.
+
+    A drawing whose edges lie on px already is the same byte for byte, and so are photographs.
+    """
+    moves = {size: moves_of(picture, frame, size) for size in sizes if size in by_hand}
+    moved = {size: move for size, move in moves.items() if move.count}
+    plain = iter(reduced(picture, frame, ground, [size for size in sizes if size not in moved]))
+    return [_moved(picture, frame, ground, size, moved[size]) if size in moved else next(plain) for size in sizes]
+
+
+@lru_cache(maxsize=32)
+def moves_of(picture: Picture, frame: Frame, size: int) -> Moves:
+    """Where the edges of what a frame shows go to in an icon of `size` px."""
+    outlines = _outlines(picture, frame) if size in BY_HAND and _is_fine(picture, frame, size) else None
+    if outlines is None:
+        return Moves(((), ()), ((), ()))
+    across, down = (tuple(one.edges(size)) for one in outlines)
+    return Moves((across, down), on_grid(across, down, size))
+
+
+def _is_fine(picture: Picture, frame: Frame, size: int) -> bool:
+    return not isinstance(picture, Bitmap) or frame.side >= _ENOUGH * size
+
+
+@lru_cache(maxsize=8)
+def _outlines(picture: Picture, frame: Frame) -> tuple[Outlines, Outlines] | None:
+    return outlines_of(_large(picture, frame, None))
+
+
+@lru_cache(maxsize=4)  # 2.4 MB each; all sizes of a framing are made of one
+def _light(picture: Picture, frame: Frame, ground: Colour | None) -> Light:
+    return to_light(_large(picture, frame, ground))
+
+
+@lru_cache(maxsize=4)
+def _large(picture: Picture, frame: Frame, ground: Colour | None) -> Pixels:
+    return reduced(picture, frame, ground, [SIDE])[0]
+
+
+def _moved(picture: Picture, frame: Frame, ground: Colour | None, size: int, moves: Moves) -> Pixels:
+    across, down = (
+        weights([edge.place for edge in edges], px, size, SIDE) for edges, px in zip(moves.edges, moves.px, strict=True)
+    )
+    return warped(_light(picture, frame, ground), across, down)

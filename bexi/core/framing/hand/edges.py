@@ -1,0 +1,112 @@
+"""Long straight edges of a drawing, along each axis: where ink begins or ends."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bexi.core.artwork.shapes import main_colours, nearest_of
+from bexi.core.pixels.light import ALPHA, Pixels
+
+SIDE = 384
+"""Samples along the side of the drawing that edges are looked for in: a whole number for each px of an icon by hand."""
+LONG = 1 / 8
+"""Of the side: shorter edges are no stems."""
+_WITHIN = 1 / 4
+"""Of a px: an edge that leans or bends by less is straight; a ring's outermost arc is, too."""
+_STANDS_OUT = 2.0
+"""Times more edge at one place than around it; a hatching has as much everywhere."""
+_APART = 1 / 3
+"""Of a px: edges of one kind that are nearer are one."""
+_DIFFERENCE = 40
+"""Of 255, over a few samples: less is a step of a fade."""
+_ACROSS = 2
+_TEXTURE = 0.1
+"""Of all samples: with more of them at a border, the picture is a photograph or a texture."""
+
+
+@dataclass(frozen=True)
+class Edge:
+    """An edge at a place, both it and its length in px of the icon; `begins` where ink begins, going right or down."""
+
+    place: float
+    length: float
+    begins: bool
+
+
+@dataclass(frozen=True, eq=False)
+class Outlines:
+    """How many samples of edge lie at each place of an axis, where ink begins and ends: shape (SIDE + 1,)."""
+
+    beginning: NDArray[np.float64]
+    ending: NDArray[np.float64]
+
+    def edges(self, size: int) -> list[Edge]:
+        """Those that matter to an icon of `size` px, in their order."""
+        found = [*_peaks(self.beginning, size, begins=True), *_peaks(self.ending, size, begins=False)]
+        return sorted(
+            found, key=lambda edge: (round(edge.place, 1), edge.begins)
+        )  # at one place, ink ends before it begins
+
+
+def outlines_of(pixels: Pixels) -> tuple[Outlines, Outlines] | None:
+    """Those across and down of a drawing, shape (SIDE, SIDE, 4); None for a photograph or where there is no ink."""
+    kinds = _kinds(pixels)
+    if kinds is None:
+        return None
+    if (kinds[:, 1:] != kinds[:, :-1]).mean() > _TEXTURE:
+        return None
+    solid = pixels.astype(np.int16)
+    return _along(kinds, solid), _along(kinds.T, solid.swapaxes(0, 1))
+
+
+def _kinds(pixels: Pixels) -> NDArray[np.uint8] | None:
+    """For each sample 0 for what lies around, else the number of a colour, the smaller the more ground it is."""
+    ink = pixels[..., ALPHA] > 127
+    colours = [one.colour for one in main_colours(pixels, ink)]
+    if not colours:
+        return None
+    if len(colours) == 1:
+        return ink.astype(np.uint8)
+    numbers = np.where(ink, nearest_of(pixels, colours)[0] + 1, 0)
+    rim = np.concatenate([numbers[0], numbers[-1], numbers[:, 0], numbers[:, -1]])
+    count = len(colours) + 1
+    weight = np.bincount(numbers.ravel(), minlength=count) + pixels.size * np.bincount(rim, minlength=count)
+    ranks = np.empty(count, dtype=np.uint8)
+    ranks[np.argsort(-weight, kind="stable")] = np.arange(count)
+    ranked: NDArray[np.uint8] = ranks[numbers]
+    return ranked
+
+
+def _along(kinds: NDArray[np.uint8], solid: NDArray[np.int16]) -> Outlines:
+    """Of the columns' borders."""
+    left, right = kinds[:, :-1], kinds[:, 1:]
+    rows, columns = np.nonzero(left != right)
+    before, behind = np.maximum(columns - _ACROSS, 0), np.minimum(columns + 1 + _ACROSS, kinds.shape[1] - 1)
+    sharp = np.abs(solid[rows, before] - solid[rows, behind]).max(axis=-1, initial=0) >= _DIFFERENCE
+    rows, columns = rows[sharp], columns[sharp]
+    begins = left[rows, columns] < right[rows, columns]
+    length = kinds.shape[1] + 1
+    beginning, ending = (np.bincount(columns[of] + 1, minlength=length).astype(np.float64) for of in (begins, ~begins))
+    beginning[0] = np.count_nonzero(kinds[:, 0])
+    ending[-1] = np.count_nonzero(kinds[:, -1])
+    return Outlines(beginning, ending)
+
+
+def _peaks(counts: NDArray[np.float64], size: int, begins: bool) -> Iterator[Edge]:
+    """The places at which much of an edge lies together, the longest first."""
+    px = SIDE / size
+    near = max(1, round(_WITHIN * px / 2))
+    sums = np.convolve(counts, np.ones(2 * near + 1), mode="same")
+    around = np.convolve(counts, np.ones(2 * round(1.5 * px) + 1), mode="same") * ((2 * near + 1) / (3 * px))
+    left = np.where(sums >= _STANDS_OUT * around, sums, 0)
+    while (most := left.max()) >= LONG * SIDE:
+        at = int(left.argmax())
+        # Of a ring's outermost arc most lies at its very end; of a straight edge all of it within a sample.
+        most_at = max(0, at - near) + int(counts[max(0, at - near) : at + near + 1].argmax())
+        places = np.arange(max(0, most_at - 1), min(len(counts), most_at + 2))
+        place = float((places * counts[places]).sum() / counts[places].sum())
+        yield Edge(place / px, float(most) / px, begins)
+        apart = round(_APART * px)
+        left[max(0, at - apart) : at + apart + 1] = 0

@@ -1,0 +1,122 @@
+"""The flat colours of a picture: what of it is ink, what ground, and which px are of one colour."""
+
+from dataclasses import replace
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy import ndimage
+
+from bexi.core.artwork.ink import CLEAR_BELOW, NEAR_GROUND, GroundKind, find_ink
+from bexi.core.artwork.shapes import main_colours, nearest_of
+from bexi.core.judging.drawing import Drawing
+from bexi.core.judging.fades import joined
+from bexi.core.judging.halos import halos_in, strength_of
+from bexi.core.judging.regions import Kinds, without_slivers, without_specks
+from bexi.core.pixels.colour import Colour
+from bexi.core.pixels.light import Pixels
+
+_OPAQUE = 0.97
+_MOST_TILES = 300
+"""Areas of a picture that reaches over all of its square; a photograph has more."""
+MOST_REGIONS = 400
+"""No drawing for a site has so many areas of one colour: it is a photograph."""
+_EDGE_SHARE = 0.05
+"""Colours that make up so much of a busy picture's edge belong to its ground."""
+_ALIKE = 0.13
+_SEPARABLE = 0.8
+"""So much of a picture must lie within that distance in OKLab of one of its main colours to be flat areas,"""
+_EVEN = 0.04
+"""and half of it within that: fades and the noise of compression lie within 0.025, photographs beyond 0.045."""
+_RIMMED = 16
+"""In px: smaller pictures have no rim beside what they show."""
+_MUCH = 0.1
+"""Of the area of the ink."""
+
+
+def told_apart(pixels: Pixels, repeated: int = 1) -> Drawing:
+    """The flat colours of a picture, each px of which was repeated so many times."""
+    reach = repeated
+    pixels = _without_soft_rim(pixels)
+    ink = find_ink(pixels)
+    if ink.ground is GroundKind.BUSY:
+        return _told_apart_on_busy(pixels, reach)
+    strength = strength_of(pixels, ink.ground_colour)
+    least = CLEAR_BELOW if ink.ground is GroundKind.CLEAR else NEAR_GROUND
+    around = ndimage.maximum_filter(strength, size=2 * reach + 3)
+    halos = halos_in(strength)
+    # Ink that stands in a halo begins half-way between the two.
+    beside = ndimage.maximum_filter(np.where(halos, strength, 0), size=2 * reach + 7)
+    half = around // 2 + beside // 2
+    mask = (strength >= np.maximum(half, least)) & ~halos
+    colours = [one.colour for one in main_colours(_solid(pixels, mask), mask)]
+    if ink.ground_colour is not None:
+        nearest, _ = nearest_of(pixels, [ink.ground_colour, *colours])
+        # Ringing of a compressed picture is weak, and nearer to the ground than to any colour of the ink.
+        mask &= (strength >= 2 * NEAR_GROUND) | (nearest > 0)
+    drawing = _drawing(pixels, mask, colours, ink.ground_colour, reach)
+    is_drawn = drawing.separable and len(drawing.regions) <= MOST_REGIONS
+    return replace(drawing, separable=is_drawn, has_halo=bool(halos.sum() > _MUCH * mask.sum()))
+
+
+def _without_soft_rim(pixels: Pixels) -> Pixels:
+    """An opaque picture whose outermost px alone are translucent, where its edge fell between px, made opaque there."""
+    alpha = pixels[..., 3]
+    rim = np.concatenate([alpha[0], alpha[-1], alpha[:, 0], alpha[:, -1]])
+    if min(alpha.shape) < _RIMMED or rim.min() >= 255 - CLEAR_BELOW or rim.min() < CLEAR_BELOW:
+        return pixels
+    if alpha[1:-1, 1:-1].min() < 255 - CLEAR_BELOW:
+        return pixels
+    return np.dstack([pixels[..., :3], np.full_like(alpha, 255)])
+
+
+def _solid(pixels: Pixels, mask: NDArray[np.bool_]) -> Pixels:
+    """The same, with the ink made opaque where most of it is so translucent that none would count."""
+    alpha = pixels[..., 3]
+    if not mask.any() or np.median(alpha[mask]) > 127:
+        return pixels
+    return np.dstack([pixels[..., :3], np.where(mask, 255, alpha).astype(np.uint8)])
+
+
+def _told_apart_on_busy(pixels: Pixels, reach: int) -> Drawing:
+    """A ground of several colours: those at the edge."""
+    whole = np.ones(pixels.shape[:2], dtype=bool)
+    colours = [one.colour for one in main_colours(pixels, whole)]
+    nearest, _ = nearest_of(pixels, colours)
+    edge = np.concatenate([nearest[0], nearest[-1], nearest[:, 0], nearest[:, -1]])
+    shares = np.bincount(edge, minlength=len(colours)) / len(edge)
+    mask = (shares < _EDGE_SHARE)[nearest]
+    mask = ndimage.median_filter(mask.astype(np.uint8), size=5).astype(bool)
+    if not mask.any():
+        tiles = _drawing(pixels, whole, colours, None, reach)  # a flag, a checker: all of it is ink
+        if tiles.separable and len(tiles.regions) <= _MOST_TILES:
+            return tiles
+        return Drawing(np.ones(pixels.shape[:2], dtype=np.uint8), (None, colours[0]), separable=False, busy=True)
+    inks = [one.colour for one in main_colours(pixels, mask)]
+    return replace(_drawing(pixels, mask, inks, colours[int(shares.argmax())], reach), busy=True)
+
+
+def _drawing(
+    pixels: Pixels, mask: NDArray[np.bool_], colours: list[Colour], ground: Colour | None, reach: int
+) -> Drawing:
+    if not colours or not mask.any():
+        return Drawing(np.zeros(pixels.shape[:2], dtype=np.uint8), (ground,), separable=True)
+    nearest, distance = nearest_of(pixels, colours)
+    kinds = np.where(mask, nearest + 1, 0).astype(np.uint8)
+    if len(colours) > 1:
+        kinds = without_slivers(kinds, reach)
+    away = distance[mask]
+    separable = bool((away <= _ALIKE).mean() >= _SEPARABLE and np.median(away) <= _EVEN)
+    kinds, kept = joined(pixels, kinds, colours, reach)
+    kinds = without_specks(kinds)
+    return Drawing(kinds, (ground, *kept), separable, opacities=_opacities(pixels, kinds, len(kept) + 1))
+
+
+def _opacities(pixels: Pixels, kinds: Kinds, count: int) -> tuple[float, ...]:
+    """The mean opacity of the insides of each kind; none where all is opaque."""
+    alpha = pixels[..., 3]
+    inner = ndimage.minimum_filter(kinds, 3) == ndimage.maximum_filter(kinds, 3)
+    counted = np.where(inner, kinds, 0) if inner.any() else kinds
+    areas = np.maximum(np.bincount(counted.ravel(), minlength=count), 1)
+    means = np.bincount(counted.ravel(), weights=alpha.ravel(), minlength=count) / (255 * areas)
+    own = [1.0, *(float(mean) if counted_ else 1.0 for mean, counted_ in zip(means[1:], areas[1:] > 1, strict=True))]
+    return tuple(own) if min(own) < _OPAQUE else ()

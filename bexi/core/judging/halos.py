@@ -1,0 +1,37 @@
+"""How strongly each px is ink, and where a shadow or a glow fades out, which is neither ink nor gap."""
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy import ndimage
+
+from bexi.core.pixels.colour import Colour
+from bexi.core.pixels.light import Pixels
+
+_WEAK, _SLOWLY, _FADING = 168, 24, 7.0
+"""Of 255: a halo is weaker than the first, changes by no more than the second over 3 px, and spreads by the third."""
+
+
+def strength_of(pixels: Pixels, ground: Colour | None) -> NDArray[np.uint8]:
+    """How far each px is from being ground, 0 to 255."""
+    if ground is None:
+        return pixels[..., 3]
+    away = np.abs(pixels[..., :3].astype(np.int16) - np.array(ground.channels, dtype=np.int16))
+    strength: NDArray[np.uint8] = away.max(axis=-1).astype(np.uint8)
+    return strength
+
+
+def halos_in(strength: NDArray[np.uint8]) -> NDArray[np.bool_]:
+    """Where a shadow or a glow fades out: weak, and changing slowly and throughout.
+
+    Translucent ink is weak, too, but even; the fringe of antialiasing changes within a px or two.
+    """
+    range_ = ndimage.maximum_filter(strength, 3).astype(np.int16) - ndimage.minimum_filter(strength, 3)
+    weak = (strength > 0) & (strength < _WEAK) & (range_ <= _SLOWLY)
+    labels, _ = ndimage.label(weak)
+    areas = np.maximum(np.bincount(labels.ravel()), 1)
+    mean, square = (
+        np.bincount(labels.ravel(), (strength.astype(np.float64) ** power).ravel()) / areas for power in (1, 2)
+    )
+    spread = np.sqrt(np.maximum(square - mean**2, 0))
+    halos: NDArray[np.bool_] = weak & (spread >= _FADING)[labels]
+    return halos

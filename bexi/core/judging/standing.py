@@ -1,0 +1,121 @@
+"""How a subject stands on a tab: free where it is seen on both, else on its own ground, its badge, or a plate."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from bexi.core.artwork.pictures import Bitmap, Picture
+from bexi.core.artwork.plate import Plate, PlateShape
+from bexi.core.framing.finish import Finish
+from bexi.core.framing.frame import hug
+from bexi.core.framing.recipe import Framing
+from bexi.core.judging import contrast as outline
+from bexi.core.judging.groups import Groups
+from bexi.core.judging.judge import TABS
+from bexi.core.judging.measure import measure
+from bexi.core.judging.subjects import Subject
+from bexi.core.pixels.colour import BLACK, WHITE, Colour, contrast, shade
+
+_STANDS_OUT = 3.0
+"""WCAG 2.2, success criterion 1.4.11."""
+_READABLE = 4.5
+"""WCAG 2.2, success criterion 1.4.3."""
+_DEEP = 7.0
+"""WCAG 2.2, success criterion 1.4.6: how far a pale mark's own dark shade is from it."""
+_PALE = 0.8
+"""Luminance from which a ground is the paper that a logo was drawn on, and none of its colours."""
+_LIFT = 0.08
+"""In OKLab: how far a compressed picture's ground strays."""
+_FREE, _ROOM, _ROOM_IN_DISC = 2, 11, 19
+"""Margins, in % of the side."""
+_ROUNDED = 22
+_SHADES = tuple(step / 50 for step in range(50, 2, -1))
+
+
+@dataclass(frozen=True)
+class Stand:
+    """A subject framed; `on` says on what, and `why` so, in the words of a person; both are empty for a free one."""
+
+    framing: Framing
+    on: str = ""
+    why: str = ""
+
+
+def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[Stand]:
+    """The framings of a subject, in the order in which a designer would take them."""
+    plain = Framing(hug(subject.box, 0 if subject.is_full else _FREE), cut=subject.cut, home_ground=_beneath(subject))
+    if subject.on:
+        yield _on_badge(subject, plain)
+        return
+    if groups.ground is not None and not (_is_paper(groups.ground) and isinstance(picture, Bitmap)):
+        grounded = replace(plain, frame=hug(subject.box, _ROOM), ground=groups.ground, home_ground=groups.ground)
+        yield Stand(grounded, "its own background", "on the background it came with")
+        return
+    free = replace(plain, lift=_LIFT if groups.ground else None)
+    seen = outline.of_outline(measure(picture, free).drawing, TABS)
+    faint = [name for name, ratio in seen.items() if ratio < _STANDS_OUT]
+    if not faint:
+        yield Stand(free, why="without the background it came on" if groups.ground else "")
+    reason = f"because it fades on {' and '.join(faint)} tabs" if faint else ""
+    yield from (replace(stand, why=f"{stand.why} {reason}".strip()) for stand in _on_plates(subject, free, groups))
+    if faint:
+        yield Stand(free, why=f"it fades on {' and '.join(faint)} tabs")
+    if len(subject.colours) > 1 and not groups.ground:
+        flat = Finish(recolour=min(subject.colours, key=lambda colour: colour.luminance))
+        yield Stand(replace(free, finish=flat), "one colour", "in one flat colour")
+
+
+def _on_badge(subject: Subject, plain: Framing) -> Stand:
+    """The badge keeps its shape, without the words on it."""
+    assert subject.on is not None
+    shape = PlateShape.DISC if subject.on.is_disc else PlateShape.ROUNDED
+    room = _ROOM_IN_DISC if subject.on.is_disc else _ROOM
+    plate = Plate(shape, subject.on.colour, _ROUNDED, 0)
+    framing = replace(plain, frame=hug(subject.box, room), plate=plate, home_ground=subject.on.colour)
+    return Stand(framing, "its badge", "on its own badge")
+
+
+def _on_plates(subject: Subject, free: Framing, groups: Groups) -> Iterator[Stand]:
+    """Edge to edge: in its own main colour with its ink light, then the reverse."""
+    frame, main = hug(subject.box, _ROOM), subject.colours[0]
+    roomy = replace(free, frame=frame)
+    if groups.ground is not None:
+        if contrast(main, groups.ground) >= _STANDS_OUT:
+            yield _plated(replace(roomy, lift=None), groups.ground, "on the background it came on")
+        else:
+            yield _plated(roomy, _dark_shade(main), "on a dark shade of its own colour")
+        return
+    if len(subject.colours) > 1 or groups.has_halo:  # which would take the one colour as well
+        plates = (WHITE, _dark_shade(main))
+        best = max(plates, key=lambda plate: min(contrast(ink, plate) for ink in subject.colours))
+        yield _plated(roomy, best, "on white" if best == WHITE else "on a dark shade of its own colour")
+        return
+    if contrast(main, WHITE) < _STANDS_OUT:
+        yield _plated(roomy, _dark_shade(main), "on a dark shade of its own colour")
+        return
+    light = max((ink for ink in groups.colours), key=lambda ink: ink.luminance)
+    ink = light if contrast(light, main) >= _READABLE else WHITE
+    inked = replace(roomy, finish=Finish(recolour=ink))
+    yield _plated(inked, main, "on a plate in its own colour")
+    yield replace(_plated(roomy, WHITE, "on white"), on="white")
+
+
+def _plated(framing: Framing, colour: Colour, why: str) -> Stand:
+    plate = Plate(PlateShape.ROUNDED, colour, _ROUNDED, 0)
+    return Stand(replace(framing, plate=plate, home_ground=colour), "a plate", why)
+
+
+def _dark_shade(colour: Colour) -> Colour:
+    """Its lightest shade that it stands out from far, or where it is too dark for that, stands out from."""
+    shades = [shade(colour, light) for light in _SHADES]
+    stands_out = (dark for least in (_DEEP, _READABLE) for dark in shades if contrast(dark, colour) >= least)
+    return next(stands_out, BLACK)
+
+
+def _beneath(subject: Subject) -> Colour:
+    """The ground under home-screen icons: white where the main colour stands out from it."""
+    main = subject.colours[0] if subject.colours else WHITE
+    return WHITE if not subject.colours or contrast(main, WHITE) >= _STANDS_OUT else _dark_shade(main)
+
+
+def _is_paper(ground: Colour) -> bool:
+    return ground.luminance >= _PALE

@@ -1,0 +1,40 @@
+import { Segmented } from "antd";
+
+import type { Framing } from "../../api/client";
+import styles from "./controls.module.css";
+import type { Picked } from "./scope";
+
+/** Tab icons of so many px can be drawn by hand. */
+const BY_HAND = [16, 24, 32, 48];
+
+type Props = { framing: Framing; picked: Picked | undefined; change: (part: Partial<Framing>) => void };
+
+/** Whether small tab icons are drawn by hand or reduced plainly: the picked one, or all of them. */
+export function SmallIcons({ framing, picked, change }: Props) {
+  if (picked && (picked.purpose !== "tab" || !BY_HAND.includes(picked.size))) return null;
+  const drawn = framing.by_hand ?? [];
+  const sizes = picked ? [picked.size] : BY_HAND;
+  const some = sizes.filter((size) => drawn.includes(size)).length;
+  const value = some === sizes.length ? "by hand" : some ? "" : "plain";
+  const others = drawn.filter((size) => !sizes.includes(size));
+  return (
+    <fieldset className={styles.group}>
+      <legend>{picked ? `Icon at ${picked.size} px` : "Small icons, 16 to 48 px"}</legend>
+      <Segmented
+        block
+        aria-label={picked ? `How the icon at ${picked.size} px is drawn` : "How small icons are drawn"}
+        value={value}
+        options={[
+          { value: "by hand", label: "By hand" },
+          { value: "plain", label: "Plain" },
+        ]}
+        onChange={(next) =>
+          change({ by_hand: next === "by hand" ? [...others, ...sizes].sort((a, b) => a - b) : others })
+        }
+      />
+      <span className={styles.hint}>
+        By hand, straight edges lie on whole pixels. Hold P to see the plain icons.
+      </span>
+    </fieldset>
+  );
+}

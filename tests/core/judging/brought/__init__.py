@@ -1,0 +1,1 @@
+"""Logos invented for the tests in the ways people bring them, each with what a designer would make of it first."""

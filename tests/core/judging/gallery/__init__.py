@@ -1,0 +1,1 @@
+"""Icons whose word a person gave, looking at each at true size and enlarged."""

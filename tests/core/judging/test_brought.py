@@ -1,0 +1,36 @@
+"""The first proposal against what a designer would make, over logos as people bring them; half was held back."""
+
+from unittest import TestCase
+
+from bexi.core.judging.groups import groups_of
+from bexi.core.judging.proposals import propose
+from bexi.core.judging.ways_out import Source
+from tests.core.judging.brought.developed import DEVELOPED
+from tests.core.judging.brought.drawing import Brought
+from tests.core.judging.brought.held_back import HELD_BACK
+from tests.core.judging.brought.looking import what_is_wrong
+
+_RIGHT = 0.95
+"""Fifty-seven of sixty."""
+
+
+class BroughtTests(TestCase):
+    logos: tuple[Brought, ...] = DEVELOPED
+
+    def test_the_first_is_the_right_one_and_none_is_lost_while_another_is_not(self):
+        wrong, lost = {}, []
+        for logo in self.logos:
+            picture = logo.picture
+            proposals = propose(Source(picture, groups_of(picture)))
+            self.assertLessEqual(len(proposals), 5)
+            self.assertTrue(all(one.why for one in proposals))
+            if said := what_is_wrong(logo, proposals[0]):
+                wrong[logo.name] = said
+            if proposals[0].is_lost and not all(one.is_lost for one in proposals):
+                lost.append(logo.name)
+        self.assertEqual(lost, [])
+        self.assertLessEqual(len(wrong), round(len(self.logos) * (1 - _RIGHT)), wrong)
+
+
+class HeldBackTests(BroughtTests):
+    logos = HELD_BACK
