@@ -81,11 +81,14 @@ class ThreeWorkersTests(TestCase):
         worker.wait()
 
     def test_build_install_kill_a_worker_in_the_middle_and_undo(self):
-        site = self.add_site("Log book", f"sftp://{USER}@{LOOPBACK}:{self.port + SFTP_OFFSET}/log")
+        place = f"sftp://{USER}@{LOOPBACK}:{self.port + SFTP_OFFSET}/log"
+        site = self.add_site("Log book", place)
         before = self.files("log")
         self.build(site)
-        unknown = self.one.ask("POST", f"sites/{site}/connection", {"secret": PASSWORD}).json()
-        trust = {"secret": PASSWORD, "trust": unknown["fingerprint"], "keep": True}
+        entered = {"secret": PASSWORD, "place": place}
+        unknown = self.one.ask("POST", f"sites/{site}/connection", entered).json()
+        self.assertEqual(unknown["code"], "unknown-server", unknown)
+        trust = {**entered, "trust": unknown["fingerprint"], "keep": True}
         self.assertTrue(self.one.told("POST", f"sites/{site}/connection", trust)["secret_kept"])
         self.two.told("POST", f"sites/{site}/connection", {"keep": True})  # the other machine reads the sealed secret
 
