@@ -202,7 +202,7 @@ class InstallCommandTests(CommandTestCase):
         self.enterContext(mock.patch.dict(os.environ, {"BEXI_SECRET": PASSWORD}))
         unknown = self.run_bexi("install", self.icons, "--to", to, "--yes")
         self.assertEqual((unknown.exit_code, "Aborted" in unknown.output), (4, False), unknown.output)
-        fingerprint = unknown.stderr.split("Its key is ")[1].split(";")[0]
+        fingerprint = unknown.stderr.split("It is ")[1].split(". ")[0]
         self.enterContext(mock.patch.dict(os.environ, {"BEXI_TRUST": fingerprint}))
         done = self.run_bexi("install", self.icons, "--to", to, "--yes")
         self.assertEqual(done.exit_code, 0, done.output)

@@ -173,11 +173,12 @@ def _trusted(place: Place, secret: Secret) -> Place:
         with opened(place, secret):
             return place
     except UnknownServer as unknown:
+        told = f"{unknown.sentence} It is {unknown.fingerprint}."
         if given and unknown.code == "server-changed":
             _refuse_server(f"{place.host} shows the key {unknown.fingerprint}, not the one that {TRUST} names.")
         if unknown.code == "server-changed":
-            _refuse_server(f"{unknown.sentence} Set {TRUST} to it when it is right.")
-        if not agreed(f"{unknown.sentence} Go on?"):
+            _refuse_server(f"{told} Set {TRUST} to it when it is right.")
+        if not agreed(f"{told} Go on?"):
             _refuse_server(f"Nothing has been changed. Set {TRUST} to {unknown.fingerprint}, or answer yes.")
         remember(place, unknown.key)
         return place.trusting(unknown.fingerprint)

@@ -90,7 +90,7 @@ class Place:
 class UnknownServer(HostRefused):
     """A server whose key or certificate nobody has agreed to yet, or another one than was agreed to.
 
-    `key` is its type and itself in base64, as files of known hosts have it.
+    The fingerprint is told beside the sentence. `key` is its type and itself in base64, as files of known hosts have it.
     """
 
     def __init__(self, place: Place, key: str) -> None:
@@ -98,10 +98,9 @@ class UnknownServer(HostRefused):
         changed = bool(place.trusted)
         super().__init__(
             "server-changed" if changed else "unknown-server",
-            f"{place.host} shows another key than before: {fingerprint}. Ask whoever runs it whether that is right "
-            "before you go on."
+            f"{place.host} shows another key than before. Ask whoever runs it whether that is right before you go on."
             if changed
-            else f"{place.host} is new to Bexi. Its key is {fingerprint}; compare it with what the provider says.",
+            else f"{place.host} is new to Bexi. Compare the fingerprint of its key with what the provider says.",
         )
         self.fingerprint, self.key = fingerprint, key
 

@@ -17,6 +17,7 @@ from bexi.server.checks.models import Check, CheckState, Every, Watch
 from bexi.server.checks.services import findings_of
 from bexi.server.checks.starting import start_check
 from bexi.server.pictures import picture_response
+from bexi.server.sites.adding import RequestKey, add, added_by
 from bexi.server.sites.api import SiteOut, TypedAddress
 from bexi.server.sites.models import Site
 from bexi.web.first_look import look_first
@@ -220,17 +221,17 @@ def order_check(request: HttpRequest, site_id: int) -> tuple[int, CheckSummary]:
 
 
 @router.post("/start", response={201: SiteOut})
-def start_from_address(request: HttpRequest, body: AddressIn) -> tuple[int, SiteOut]:
+def start_from_address(request: HttpRequest, body: AddressIn, key: RequestKey = None) -> tuple[int, SiteOut]:
     """Add a site of which only the address is known: look what it is called, and have its icons looked at.
 
     A site with this address that is here already is told instead.
     """
     address = with_scheme(body.address)
-    known = Site.objects.filter(address=address).first()
+    known = added_by(key) or Site.objects.filter(address=address).first()
     if known is None:
         with visiting(_FIRST_LOOK_SECONDS, address) as fetch:
             name = look_first(address, fetch).name
-        known = Site.objects.create(name=name, address=address)
+        known = add(key, name=name, address=address)
         start_check(known)
     return 201, SiteOut.of(known)
 

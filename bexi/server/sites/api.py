@@ -19,9 +19,10 @@ from bexi.server.people.asking import Needs, person_of
 from bexi.server.people.roles import Role
 from bexi.server.problems import Conflict
 from bexi.server.sites import listing
+from bexi.server.sites.adding import RequestKey, add, added_by
 from bexi.server.sites.allowed_folders import Listing, look_into, refuse_folder
 from bexi.server.sites.deeds import note
-from bexi.server.sites.models import DeedKind, Site, account_changed
+from bexi.server.sites.models import DeedKind, Site, WithoutServer, account_changed
 from bexi.server.sites.status import SiteState, latest, state_of, with_latest
 from bexi.web.typed import with_https, with_scheme
 
@@ -58,12 +59,13 @@ Label = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, ma
 
 
 class SiteIn(Schema):
-    """Without `labels` they stay as they are."""
+    """Without `labels` or `without_server` they stay as they are; a place is a server, so with one the latter is none."""
 
     name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
     address: TypedAddress = ""
     place: Annotated[str, StringConstraints(strip_whitespace=True, max_length=500), AfterValidator(_place)] = ""
     labels: Annotated[list[Label], Field(max_length=20)] | None = None
+    without_server: WithoutServer | None = None
 
 
 class SeenIconOut(Schema):
@@ -87,6 +89,7 @@ class SiteOut(Schema):
     address: str
     place: str
     place_kind: PlaceKind | None
+    without_server: WithoutServer
     state: SiteState
     has_build: bool
     installed_build_id: int | None
@@ -104,6 +107,7 @@ class SiteOut(Schema):
             address=site.address,
             place=site.place,
             place_kind=Place.parse(site.place).kind if site.place else None,
+            without_server=WithoutServer(site.without_server),
             state=state_of(site),
             has_build=latest(site, "latest_build") is not None,
             installed_build_id=install.build_id if install else None,
@@ -149,9 +153,9 @@ class ImportedOut(Schema):
 
 def _values(body: SiteIn) -> dict[str, Any]:
     told: dict[str, Any] = {**body.dict(), "address": with_scheme(body.address)}
-    if body.labels is None:
-        del told["labels"]
-    return told
+    if body.place:
+        told["without_server"] = ""
+    return {name: value for name, value in told.items() if value is not None}
 
 
 def _is_same_account(before: str, after: str) -> bool:
@@ -165,14 +169,17 @@ def list_sites(request: HttpRequest) -> list[SiteOut]:
 
 
 @router.post("/sites", response={201: SiteOut})
-def add_site(request: HttpRequest, body: SiteIn) -> tuple[int, SiteOut]:
-    """Add a site; its place is said by who installs."""
+def add_site(request: HttpRequest, body: SiteIn, key: RequestKey = None) -> tuple[int, SiteOut]:
+    """Add a site; its place is said by who installs. Sent again with the same key, it adds no second one."""
+    known = added_by(key)
+    if known:
+        return 201, SiteOut.of(known)
     person = person_of(request)
     if body.place:
         person.must(Role.INSTALLS)
     values = _values(body)
     with transaction.atomic():
-        site = Site.objects.create(**values)
+        site = add(key, **values)
         if site.place:
             note(site, person.name, DeedKind.PLACED, site.place)
     return 201, SiteOut.of(site)

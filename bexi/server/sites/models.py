@@ -9,18 +9,30 @@ account_changed = Signal()
 """A site now lives on another server, or is reached by another account there; `who` changed that."""
 
 
+class WithoutServer(models.TextChoices):
+    """How files get to a site whose place Bexi cannot reach."""
+
+    NO = "", "Bexi reaches it"
+    ZIP = "zip", "as a ZIP of the site"
+    HAND = "hand", "by hand"
+
+
 class Site(Removable):
     """A website: its name, its address as visitors type it, and the place it is served from, as `Place` reads it.
 
     `trusted` is the fingerprint of that place's server, once somebody has agreed to it. `labels` are one's own words.
+    `without_server` says how files get there where no place can be reached: as a ZIP of the site, or by hand.
+    `asked_by` is the key of the request that added it: asked again, the same request adds no second site.
     """
 
     name = models.CharField(max_length=80)
     address = models.URLField(max_length=300, blank=True)
     place = models.CharField(max_length=500, blank=True)
+    without_server = models.CharField(max_length=8, blank=True, choices=WithoutServer.choices)
     trusted = models.CharField(max_length=120, blank=True)
     labels = models.JSONField(default=list)
     created = models.DateTimeField(auto_now_add=True)
+    asked_by = models.CharField(max_length=64, null=True, unique=True, editable=False)
 
     class Meta:
         ordering = ["id"]

@@ -107,17 +107,20 @@ const sendToken: Middleware = {
 export const client = createClient<paths>({ baseUrl: "/", headers: { Accept: "application/json" } });
 client.use(sendToken);
 
+/** In place of what a browser says of a server that does not answer, or not to its end. */
+export function refuseSilence(cause: unknown): never {
+  if (cause instanceof DOMException && cause.name === "AbortError") throw cause;
+  throw new Problem(
+    "unreachable",
+    "Bexi does not answer. Is it still running? Nothing you entered here is lost.",
+  );
+}
+
 /** The data of an answer; throws a Problem when it is an error. */
 export async function answer<T>(
   request: Promise<{ data?: T; error?: unknown; response: Response }>,
 ): Promise<T> {
-  const { data, error, response } = await request.catch((cause: unknown) => {
-    if (cause instanceof DOMException && cause.name === "AbortError") throw cause;
-    throw new Problem(
-      "unreachable",
-      "Bexi does not answer. Is it still running? Nothing you entered here is lost.",
-    );
-  });
+  const { data, error, response } = await request.catch(refuseSilence);
   if (!response.ok) throw problemFrom(error);
   return data as T;
 }

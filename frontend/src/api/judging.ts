@@ -5,12 +5,12 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { piece, site } from "./asking";
 import {
   answer,
+  refuseSilence,
   type Artwork,
   client,
   type Draft,
   type Offer,
   type Picture,
-  problemFrom,
   type Recipe,
 } from "./client";
 
@@ -68,17 +68,17 @@ export const useProposals = (siteId: number, artworkId: number, version: string)
 export type Judged = { done: number; total: number };
 
 /** Has a piece judged, and tells how many of its framings are. */
-async function judge(siteId: number, artworkId: number, told: (judged: Judged) => void): Promise<void> {
-  const response = await fetch(`/api/sites/${siteId}/proposals/${artworkId}/progress`);
-  if (!response.ok || !response.body) throw problemFrom(await response.json().catch(() => null));
-  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
+async function judge(siteId: number, artworkId: number, tell: (judged: Judged) => void): Promise<void> {
+  const path = { params: { path: { site_id: siteId, artwork_id: artworkId } }, parseAs: "stream" } as const;
+  const lines = await answer(client.GET("/api/sites/{site_id}/proposals/{artwork_id}/progress", path));
+  const reader = (lines as ReadableStream<BufferSource>).pipeThrough(new TextDecoderStream()).getReader();
   for (let rest = ""; ;) {
-    const { value, done } = await reader.read();
+    const { value, done } = await reader.read().catch(refuseSilence);
     if (done) return;
-    const lines = (rest + value).split("\n");
-    rest = lines.pop() ?? "";
-    const last = lines.at(-1);
-    if (last) told(JSON.parse(last) as Judged);
+    const told = (rest + value).split("\n");
+    rest = told.pop() ?? "";
+    const last = told.at(-1);
+    if (last) tell(JSON.parse(last) as Judged);
   }
 }
 

@@ -1,9 +1,17 @@
 /** Set plans, and what upload fields ask for. */
 
-import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  type QueryClient,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
+import { useSyncExternalStore } from "react";
 
 import { site, useChange } from "./asking";
 import { answer, client, type PlanChoices, type Requirement } from "./client";
+import { newUnkept, type Unkept } from "./saving";
 
 export const useCatalogue = () =>
   useQuery({
@@ -38,21 +46,34 @@ export const useCosts = (siteId: number, enabled: boolean) =>
 export const useRequirements = () =>
   useQuery({ queryKey: ["requirements"], queryFn: () => answer(client.GET("/api/requirements")) });
 
-const onTheirWay = new Set<Promise<unknown>>();
+const unkeptPlans = new Map<number, Unkept<PlanChoices>>();
 
-/** Resolves once no change of a plan is on its way any more: it belongs to what is built next. */
-export const plansSaved = () => Promise.allSettled(onTheirWay);
-
-export const useChangePlan = (siteId: number) =>
-  useChange(async (body: PlanChoices) => {
-    const sent = answer(client.PUT("/api/sites/{site_id}/plan", { ...site(siteId), body }));
-    onTheirWay.add(sent);
-    try {
-      return await sent;
-    } finally {
-      onTheirWay.delete(sent);
-    }
+function unkeptPlan(siteId: number, queries: QueryClient): Unkept<PlanChoices> {
+  const known = unkeptPlans.get(siteId);
+  if (known) return known;
+  const made = newUnkept(async (body: PlanChoices, isLast: () => boolean) => {
+    const stored = await answer(client.PUT("/api/sites/{site_id}/plan", { ...site(siteId), body }));
+    if (!isLast()) return;
+    await queries.cancelQueries({ queryKey: ["set-plan", siteId] });
+    queries.setQueryData(["set-plan", siteId], stored);
+    void queries.invalidateQueries();
   });
+  unkeptPlans.set(siteId, made);
+  return made;
+}
+
+/** The plan of a site as the screen has it: each change shows at once, and is made from the one before. */
+export function usePlanChoices(siteId: number) {
+  const plan = useSetPlan(siteId).data;
+  const unkept = unkeptPlan(siteId, useQueryClient());
+  const { value, problem } = useSyncExternalStore(unkept.subscribe, unkept.state);
+  const kept = plan?.plan as PlanChoices | undefined;
+  const change = (update: (choices: PlanChoices) => Partial<PlanChoices>) => {
+    const now = unkept.state().value ?? kept;
+    if (now) unkept.change({ ...now, ...update(now) });
+  };
+  return { plan, choices: value ?? kept, change, problem, retry: unkept.retry, drop: unkept.drop };
+}
 
 export const useFit = (siteId: number) =>
   useMutation({

@@ -207,7 +207,7 @@ export interface paths {
         put?: never;
         /**
          * Add Site
-         * @description Add a site; its place is said by who installs.
+         * @description Add a site; its place is said by who installs. Sent again with the same key, it adds no second one.
          */
         post: operations["bexi_server_sites_api_add_site"];
         delete?: never;
@@ -2229,6 +2229,7 @@ export interface components {
             /** Place */
             place: string;
             place_kind: components["schemas"]["PlaceKind"] | null;
+            without_server: components["schemas"]["WithoutServer"];
             state: components["schemas"]["SiteState"];
             /** Has Build */
             has_build: boolean;
@@ -2247,8 +2248,14 @@ export interface components {
          */
         SiteState: "empty" | "draft" | "built" | "installed" | "verified" | "problems";
         /**
+         * WithoutServer
+         * @description How files get to a site whose place Bexi cannot reach.
+         * @enum {string}
+         */
+        WithoutServer: "" | "zip" | "hand";
+        /**
          * SiteIn
-         * @description Without `labels` they stay as they are.
+         * @description Without `labels` or `without_server` they stay as they are; a place is a server, so with one the latter is none.
          */
         SiteIn: {
             /** Name */
@@ -2265,6 +2272,7 @@ export interface components {
             place: string;
             /** Labels */
             labels?: string[] | null;
+            without_server?: components["schemas"]["WithoutServer"] | null;
         };
         /**
          * ImportedOut
@@ -4604,7 +4612,9 @@ export interface operations {
     bexi_server_sites_api_add_site: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -6737,7 +6747,9 @@ export interface operations {
     bexi_server_checks_api_start_from_address: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };

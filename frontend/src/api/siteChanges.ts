@@ -2,7 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 
-import { site, useChange } from "./asking";
+import { site, useChange, useOnce } from "./asking";
 import { answer, client, type Site, type SiteInput } from "./client";
 
 export const useRemoved = (enabled: boolean) =>
@@ -43,10 +43,17 @@ export const useImportSites = () =>
   });
 
 /** Add a site of which only the address is known; Bexi looks at it. */
-export const useStart = () =>
-  useChange((address: string) => answer(client.POST("/api/start", { body: { address } })));
+export function useStart() {
+  const once = useOnce();
+  return useChange((address: string) =>
+    answer(client.POST("/api/start", { ...once(address), body: { address } })),
+  );
+}
 
-export const useAddSite = () => useChange((body: SiteInput) => answer(client.POST("/api/sites", { body })));
+export function useAddSite() {
+  const once = useOnce();
+  return useChange((body: SiteInput) => answer(client.POST("/api/sites", { ...once(body), body })));
+}
 
 export const useChangeSite = (siteId: number) =>
   useChange((body: SiteInput) => answer(client.PUT("/api/sites/{site_id}", { ...site(siteId), body })));

@@ -5,10 +5,12 @@ import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 import { Problem } from "../api/client";
 import { SitesView } from "../views/sites/SitesView";
 import { ErrorPage } from "./ErrorPage";
+import { later } from "./later";
 import { ModeContext, useMode } from "./mode";
 import { Shell } from "./Shell";
 import { themeFor } from "./theme";
 
+const OPENING = "Opening the view";
 const SIGN_IN = "/sign-in";
 
 /** Once more for what did not answer, not for what was refused. */
@@ -36,7 +38,7 @@ const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"
 const router = createBrowserRouter([
   {
     path: SIGN_IN,
-    lazy: async () => ({ Component: (await import("../views/people/SignIn")).SignIn }),
+    Component: later(async () => (await import("../views/people/SignIn")).SignIn, OPENING),
   },
   {
     element: <Shell />,
@@ -45,55 +47,58 @@ const router = createBrowserRouter([
       { path: "/", element: <SitesView /> },
       {
         path: "/several",
-        lazy: async () => ({ Component: (await import("../views/several/SeveralView")).SeveralView }),
+        Component: later(async () => (await import("../views/several/SeveralView")).SeveralView, OPENING),
       },
       {
         path: "/account",
-        lazy: async () => ({ Component: (await import("../views/people/AccountView")).AccountView }),
+        Component: later(async () => (await import("../views/people/AccountView")).AccountView, OPENING),
       },
       {
         path: "/visitor",
-        lazy: async () => ({ Component: (await import("../views/visitor/VisitorView")).VisitorView }),
+        Component: later(async () => (await import("../views/visitor/VisitorView")).VisitorView, OPENING),
       },
       {
         path: "/sites/:siteId",
-        lazy: async () => ({ Component: (await import("./SiteFrame")).SiteFrame }),
+        Component: later(async () => (await import("./SiteFrame")).SiteFrame, OPENING),
         errorElement: <ErrorPage />,
         children: [
           { index: true, element: <Navigate to="bench" replace /> },
           {
             path: "artwork",
-            lazy: async () => ({ Component: (await import("../views/artwork/ArtworkView")).ArtworkView }),
+            Component: later(async () => (await import("../views/artwork/ArtworkView")).ArtworkView, OPENING),
           },
           {
             path: "artwork/letters",
-            lazy: async () => ({
-              Component: (await import("../views/artwork/drawing/LettersView")).LettersView,
-            }),
+            Component: later(
+              async () => (await import("../views/artwork/drawing/LettersView")).LettersView,
+              OPENING,
+            ),
           },
           {
             path: "artwork/symbol",
-            lazy: async () => ({
-              Component: (await import("../views/artwork/drawing/SymbolView")).SymbolView,
-            }),
+            Component: later(
+              async () => (await import("../views/artwork/drawing/SymbolView")).SymbolView,
+              OPENING,
+            ),
           },
           {
             path: "bench/:draftId?",
-            lazy: async () => ({ Component: (await import("../views/bench/BenchView")).BenchView }),
+            Component: later(async () => (await import("../views/bench/BenchView")).BenchView, OPENING),
           },
           {
             path: "set",
-            lazy: async () => ({ Component: (await import("../views/set/SetView")).SetView }),
+            Component: later(async () => (await import("../views/set/SetView")).SetView, OPENING),
           },
           {
             path: "install",
-            lazy: async () => ({ Component: (await import("../views/install/InstallView")).InstallView }),
+            Component: later(async () => (await import("../views/install/InstallView")).InstallView, OPENING),
           },
           {
             path: "live-check",
-            lazy: async () => ({
-              Component: (await import("../views/livecheck/LiveCheckView")).LiveCheckView,
-            }),
+            Component: later(
+              async () => (await import("../views/livecheck/LiveCheckView")).LiveCheckView,
+              OPENING,
+            ),
           },
         ],
       },

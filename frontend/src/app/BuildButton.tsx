@@ -1,18 +1,26 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { App, Button, Progress } from "antd";
-import { use, useEffect, useEffectEvent, useRef } from "react";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { useLocation, useMatch, useNavigate } from "react-router";
 
-import type { Site } from "../api/client";
+import type { BuildRun, Draft, Site } from "../api/client";
 import { isUnderWay, useBuildRun, useBuildSite, useStopRun } from "../api/builds";
 import { useDraft, useDraftById } from "../api/drafts";
 import { useRefusal } from "../api/me";
-import { plansSaved } from "../api/plans";
+import { allSaved, NOT_SAVED } from "../api/saving";
+import { useOutcome } from "./ears";
+import { takesKeys } from "./keys";
 import { NextStep } from "./NextStep";
-import { Outcome } from "./Outcome";
-import { DraftSaving, NOT_SAVED } from "./draftSaving";
+import { Outcome, STOPPED } from "./Outcome";
 import styles from "./buildButton.module.css";
+import { unsavedOf } from "./unsaved";
 import shared from "./bar.module.css";
+
+function outcomeOf(run: BuildRun | null): string {
+  if (!run || isUnderWay(run)) return "";
+  if (run.state === "done") return "The set is built.";
+  return run.state === "stopped" ? STOPPED : `The set could not be built. ${run.problem}`;
+}
 
 /** Builds the draft in the background: shows how far it is, can stop it, and leads to the finished set. */
 export function BuildButton({ site }: { site: Site }) {
@@ -26,23 +34,28 @@ export function BuildButton({ site }: { site: Site }) {
   const stop = useStopRun();
   const navigate = useNavigate();
   const { message } = App.useApp();
-  const draftSaving = use(DraftSaving);
   const { pathname } = useLocation();
   const awaited = useRef<{ id: number; from: string }>(undefined);
   const queries = useQueryClient();
   const refusal = useRefusal("edits");
-  const busy = isUnderWay(run.data) || build.isPending;
+  const [starting, setStarting] = useState(false);
+  const busy = isUnderWay(run.data) || build.isPending || starting;
 
   const start = async () => {
     if (!draft.data || busy || refusal) return;
-    if (!(await draftSaving.now())) {
+    setStarting(true);
+    const isSaved = await allSaved();
+    setStarting(false);
+    // As it is once all is saved, whichever view made the change.
+    const latest = queries.getQueryData<Draft>(
+      opened.data && onBench ? ["draft-by-id", draft.data.id] : ["draft", site.id],
+    );
+    if (!isSaved || !latest || unsavedOf(latest)) {
       void message.error(NOT_SAVED, 8);
       return;
     }
-    await plansSaved();
-    const { id, revision } = draft.data;
     build.mutate(
-      { draft_id: id, revision: draftSaving.revision() ?? revision },
+      { draft_id: latest.id, revision: latest.revision },
       {
         onSuccess: (begun) => {
           awaited.current = { id: begun.id, from: pathname };
@@ -52,6 +65,11 @@ export function BuildButton({ site }: { site: Site }) {
       },
     );
   };
+  useOutcome(
+    run.data === undefined
+      ? undefined
+      : { key: `${run.data?.id} ${run.data?.state}`, told: outcomeOf(run.data) },
+  );
   const onEnd = useEffectEvent(() => {
     if (!run.data || run.data.id !== awaited.current?.id || isUnderWay(run.data)) return;
     // Who went on to something else is left there; the bench may open only while the build is under way.
@@ -62,7 +80,7 @@ export function BuildButton({ site }: { site: Site }) {
   });
   useEffect(() => onEnd(), [run.data]);
   const onKey = useEffectEvent((event: KeyboardEvent) => {
-    const inField = event.target instanceof Element && event.target.closest("input, textarea, [role=dialog]");
+    const inField = takesKeys(event.target);
     if (event.key === "Enter" && (event.ctrlKey || event.metaKey) && !inField) void start();
   });
   useEffect(() => {
@@ -101,7 +119,7 @@ export function BuildButton({ site }: { site: Site }) {
       {run.data ? <Outcome run={run.data} site={site} /> : <NextStep site={site} />}
       <Button
         className={onBench ? "main-action" : (shared.quiet ?? "")}
-        loading={build.isPending}
+        loading={build.isPending || starting}
         disabled={refusal !== undefined}
         title={refusal ?? ""}
         onClick={() => void start()}

@@ -2,8 +2,9 @@ import { AimOutlined } from "@ant-design/icons";
 import { Button, Input } from "antd";
 import { useState } from "react";
 
-import { contrast, HEX, recentColours, rememberColour } from "./colour";
+import { contrast, GRAPHICS_NEED, HEX, recentColours, rememberColour, standsOut } from "./colour";
 import styles from "./colourField.module.css";
+import { afterPress } from "./pressing";
 
 type Props = {
   label: string;
@@ -42,8 +43,10 @@ export function ColourField({ label, value, set, suggested = [], against }: Prop
       onBlur={(event) => {
         if (event.currentTarget.contains(event.relatedTarget)) return;
         setTyped(undefined);
-        setOpen(false);
-        rememberColour(value);
+        afterPress(() => {
+          setOpen(false);
+          rememberColour(value);
+        });
       }}
     >
       <div className={styles.colour}>
@@ -97,10 +100,9 @@ export function ColourField({ label, value, set, suggested = [], against }: Prop
   );
 }
 
-/** WCAG 2.2, success criterion 1.4.11: graphics ask for 3 : 1. */
 const Contrast = ({ ratio, against }: { ratio: number; against: string }) => (
-  <span className={`reading ${styles.contrast}`} data-tone={ratio >= 3 ? "good" : "caution"}>
+  <span className={`reading ${styles.contrast}`} data-tone={standsOut(ratio) ? "good" : "caution"}>
     {ratio.toFixed(1)} : 1 to the ink {against}
-    {ratio < 3 && ", graphics need 3 : 1"}
+    {!standsOut(ratio) && `, ${GRAPHICS_NEED}`}
   </span>
 );

@@ -1,4 +1,4 @@
-import { Alert, Button, Form, Input, Modal } from "antd";
+import { Alert, Button, Form, Input } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
@@ -6,6 +6,7 @@ import type { Artwork } from "../api/client";
 import { type Judged, usePutOnBench } from "../api/judging";
 import { useSites } from "../api/sites";
 import { useAddSite } from "../api/siteChanges";
+import { Dialog } from "./Dialog";
 import { HowFar } from "./HowFar";
 import styles from "./nameSite.module.css";
 
@@ -33,13 +34,7 @@ export function NameSite({ artwork, close }: { artwork: Artwork; close: () => vo
   const named = async ({ name }: { name: string }) =>
     (await add.mutateAsync({ name, address: "", place: "" })).id;
   return (
-    <Modal
-      open
-      getContainer={false}
-      title={`Which site is ${artwork.title} for?`}
-      footer={null}
-      onCancel={close}
-    >
+    <Dialog title={`Which site is ${artwork.title} for?`} close={close}>
       <Form
         layout="vertical"
         requiredMark={false}
@@ -77,6 +72,6 @@ export function NameSite({ artwork, close }: { artwork: Artwork; close: () => vo
           </div>
         </>
       )}
-    </Modal>
+    </Dialog>
   );
 }

@@ -7,6 +7,8 @@ import { NextStep } from "./NextStep";
 import styles from "./outcome.module.css";
 import shared from "./bar.module.css";
 
+export const STOPPED = "Stopped. Nothing of this build was kept.";
+
 /** How the last build ended, until it is read, also after a reload and for who was elsewhere; then what comes next. */
 export function Outcome({ run, site }: { run: BuildRun; site: Site }) {
   const key = `bexi-read-run-${site.id}`;
@@ -21,14 +23,14 @@ export function Outcome({ run, site }: { run: BuildRun; site: Site }) {
   if (read !== id && atSet && run.state === "done") markRead();
   if (read === id) return <NextStep site={site} />;
   return (
-    <span className={styles.outcome} role="status">
+    <span className={styles.outcome}>
       {run.state === "done" ? (
         <Link to={`/sites/${site.id}/set`} onClick={markRead}>
           The set is built: look at it
         </Link>
       ) : (
         <>
-          {run.state === "stopped" ? "Stopped. Nothing of this build was kept." : run.problem}
+          {run.state === "stopped" ? STOPPED : run.problem}
           <Button size="small" className={shared.quiet ?? ""} onClick={markRead}>
             I have read it
           </Button>

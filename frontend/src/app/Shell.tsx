@@ -1,19 +1,22 @@
 import { MoonOutlined, SunOutlined } from "@ant-design/icons";
 import { Button } from "antd";
-import { lazy, Suspense, use, useEffect, useEffectEvent, useState } from "react";
+import { use, useEffect, useEffectEvent, useState } from "react";
 import { Link, Outlet, useParams } from "react-router";
 
 import { useMe } from "../api/me";
 import { useProcesses } from "../api/processes";
 import { skipTheBar, useArriving } from "./arriving";
+import { useSaid } from "./ears";
+import { useHandingOn } from "./focus";
 import { takesKeys } from "./keys";
 import { ModeContext } from "./mode";
 import { TakeIn } from "./TakeIn";
+import { later } from "./later";
 import styles from "./shell.module.css";
 import shared from "./bar.module.css";
 
-const Finder = lazy(async () => ({ default: (await import("./finder/Finder")).Finder }));
-const KeyList = lazy(async () => ({ default: (await import("./finder/KeyList")).KeyList }));
+const Finder = later(async () => (await import("./finder/Finder")).Finder);
+const KeyList = later(async () => (await import("./finder/KeyList")).KeyList);
 
 /** The bar over every view. What belongs to one site is placed into it by SiteFrame. */
 export function Shell() {
@@ -24,6 +27,7 @@ export function Shell() {
   const [open, setOpen] = useState<"finder" | "keys">();
   const siteId = Number(useParams().siteId) || undefined;
   useArriving();
+  useHandingOn();
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     const finds = event.key.toLowerCase() === "k" && (event.ctrlKey || event.metaKey);
     if (!finds && (event.key !== "?" || takesKeys(event.target))) return;
@@ -77,18 +81,24 @@ export function Shell() {
         />
       </header>
       <Processes />
+      <Ears />
       <TakeIn>
         <Outlet context={slot} />
       </TakeIn>
-      <Suspense>
-        {open === "finder" && (
-          <Finder siteId={siteId} listKeys={() => setOpen("keys")} close={() => setOpen(undefined)} />
-        )}
-        {open === "keys" && <KeyList close={() => setOpen(undefined)} />}
-      </Suspense>
+      {open === "finder" && (
+        <Finder siteId={siteId} listKeys={() => setOpen("keys")} close={() => setOpen(undefined)} />
+      )}
+      {open === "keys" && <KeyList close={() => setOpen(undefined)} />}
     </div>
   );
 }
+
+/** What is heard by whoever does not see it. */
+const Ears = () => (
+  <p role="status" aria-live="polite" className="unseen" data-ears>
+    {useSaid()}
+  </p>
+);
 
 /** Says that a process of Bexi's ended, and when it starts again. */
 function Processes() {

@@ -1,12 +1,11 @@
 import { App as AntApp, Select } from "antd";
-import { type ReactNode, useState } from "react";
+import type { ReactNode } from "react";
 import { createPortal } from "react-dom";
 import { NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
 
 import type { Site } from "../api/client";
 import { useSites } from "../api/sites";
 import { BuildButton } from "./BuildButton";
-import { DraftSaving, newDraftSaving } from "./draftSaving";
 import { ErrorPage } from "./ErrorPage";
 import { Loading } from "./Loading";
 import { ProblemNotice } from "./ProblemNotice";
@@ -20,13 +19,12 @@ export function SiteFrame() {
   const siteId = Number(useParams().siteId);
   const { pathname } = useLocation();
   const sites = useSites();
-  const [draftSaving] = useState(newDraftSaving);
   const site = sites.data?.find((known) => known.id === siteId);
   if (sites.isPending) return <Loading what="Opening the site" />;
   if (!sites.data) return <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />;
   if (!site) return <ErrorPage />;
   return (
-    <DraftSaving value={draftSaving}>
+    <>
       <title>{[viewOf(pathname), site.name, "Bexi"].filter(Boolean).join(" · ")}</title>
       <InBar>
         <SiteSwitch site={site} sites={sites.data} />
@@ -44,7 +42,7 @@ export function SiteFrame() {
       <AntApp component={false}>
         <Outlet context={site} key={site.id} />
       </AntApp>
-    </DraftSaving>
+    </>
   );
 }
 

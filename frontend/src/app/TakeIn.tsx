@@ -1,14 +1,16 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { lazy, type ReactNode, Suspense, useCallback, useEffect, useState } from "react";
+import { type ReactNode, useCallback, useEffect, useState } from "react";
 import { useMatch, useNavigate } from "react-router";
 
 import type { Artwork } from "../api/client";
+import { takesText } from "./keys";
+import { later } from "./later";
 import styles from "./takeIn.module.css";
 import { type Sending, TakingIn } from "./takingIn";
 
 // What most visits do not need comes when it is needed.
-const NameSite = lazy(async () => ({ default: (await import("./NameSite")).NameSite }));
-const OnItsWay = lazy(async () => ({ default: (await import("./OnItsWay")).OnItsWay }));
+const NameSite = later(async () => (await import("./NameSite")).NameSite);
+const OnItsWay = later(async () => (await import("./OnItsWay")).OnItsWay);
 
 let sent = 0;
 
@@ -17,7 +19,7 @@ export function TakeIn({ children }: { children: ReactNode }) {
   const siteId = useMatch("/sites/:siteId/*")?.params.siteId;
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const [homeless, setHomeless] = useState<Artwork>();
+  const [homeless, setHomeless] = useState<Artwork[]>([]); // the first is asked about
   const [sending, setSending] = useState<Sending[]>([]);
 
   const close = useCallback(
@@ -36,7 +38,7 @@ export function TakeIn({ children }: { children: ReactNode }) {
         close(key);
         await queries.invalidateQueries({ queryKey: ["shelf"] });
         if (siteId) void navigate(`/sites/${siteId}/artwork?piece=${artwork.id}`);
-        else setHomeless(artwork);
+        else setHomeless((others) => [...others, artwork]);
       } catch (problem) {
         change({ problem: (problem as Error).message });
       }
@@ -51,18 +53,23 @@ export function TakeIn({ children }: { children: ReactNode }) {
     [send],
   );
   const over = useDropAnywhere(take);
+  const [asked] = homeless;
   return (
     <TakingIn value={take}>
       {children}
-      <Suspense>{homeless && <NameSite artwork={homeless} close={() => setHomeless(undefined)} />}</Suspense>
+      {asked && (
+        <NameSite
+          key={asked.id}
+          artwork={asked}
+          close={() => setHomeless((others) => others.filter(({ id }) => id !== asked.id))}
+        />
+      )}
       {over && <div className={styles.dropHere}>Drop to take in as artwork</div>}
       {sending.length > 0 && (
         <div className={styles.tray} role="status">
-          <Suspense>
-            {sending.map((one) => (
-              <OnItsWay key={one.key} one={one} close={() => close(one.key)} />
-            ))}
-          </Suspense>
+          {sending.map((one) => (
+            <OnItsWay key={one.key} one={one} close={() => close(one.key)} />
+          ))}
         </div>
       )}
     </TakingIn>
@@ -89,8 +96,10 @@ function useDropAnywhere(take: (files: Iterable<File>) => void): boolean {
       take(event.dataTransfer?.files ?? []);
     };
     const onPaste = (event: ClipboardEvent) => {
-      const files = event.clipboardData?.files;
-      if (files?.length) take(files);
+      const { files, types } = event.clipboardData ?? {};
+      // Text from a word processor brings a picture of itself along.
+      const isText = takesText(event.target) && types?.includes("text/plain");
+      if (files?.length && !isText) take(files);
     };
     addEventListener("dragover", onDragOver);
     addEventListener("dragleave", onDragLeave);

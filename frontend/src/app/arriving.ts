@@ -1,6 +1,8 @@
 import { useEffect, useRef } from "react";
 import { useLocation } from "react-router";
 
+import { focusHeading } from "./focus";
+
 const MOST_MS = 8000;
 /** One that is closed lies in a layer that is not shown. */
 const OPEN_DIALOG = ':not([style*="none"]) > [role="dialog"]';
@@ -22,12 +24,7 @@ export function useArriving() {
     const arrive = () => {
       if (document.activeElement !== at && document.activeElement !== document.body) return;
       if (document.querySelector(OPEN_DIALOG)) return; // opened before this view was there
-      const heading =
-        document.querySelector<HTMLElement>("main h1") ?? document.querySelector<HTMLElement>("main h2");
-      if (!heading || heading === document.activeElement) return;
-      heading.tabIndex = -1;
-      heading.focus({ preventScroll: true });
-      at = heading; // a lesser one gives way to the main one, should that come later
+      at = focusHeading() ?? at; // a lesser one gives way to the main one, should that come later
     };
     const watch = new MutationObserver(arrive);
     const stop = () => {

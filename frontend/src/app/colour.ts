@@ -15,6 +15,11 @@ export function contrast(one: string, other: string): number {
   return (lighter + 0.05) / (darker + 0.05);
 }
 
+/** WCAG 2.2, success criterion 1.4.11: graphics ask for so much to one. */
+const GRAPHICS = 3;
+export const GRAPHICS_NEED = `graphics need ${GRAPHICS} : 1`;
+export const standsOut = (ratio: number) => ratio >= GRAPHICS;
+
 const KEY = "bexi-recent-colours";
 const KEPT = 6;
 

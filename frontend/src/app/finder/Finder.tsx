@@ -1,10 +1,11 @@
-import { Input, Modal } from "antd";
+import { Input } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import { useShelf } from "../../api/artwork";
 import type { Site } from "../../api/client";
 import { useSites } from "../../api/sites";
+import { Dialog } from "../Dialog";
 import { VIEWS } from "../views";
 import styles from "./finder.module.css";
 import { controlsHere, type Found, withWords } from "./here";
@@ -49,15 +50,7 @@ export function Finder({ siteId, listKeys, close }: Props) {
     setTimeout(one.go); // once the dialog has given the focus back
   };
   return (
-    <Modal
-      open
-      getContainer={false}
-      title="Find"
-      footer={null}
-      onCancel={close}
-      transitionName=""
-      maskTransitionName=""
-    >
+    <Dialog title="Find" close={close}>
       <Input
         autoFocus
         role="combobox"
@@ -98,7 +91,7 @@ export function Finder({ siteId, listKeys, close }: Props) {
       <p role="status" className={styles.what}>
         {found.length ? "Arrows choose, Enter takes." : "Nothing is called so. Try another word."}
       </p>
-    </Modal>
+    </Dialog>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Modal } from "antd";
+import { Dialog } from "../Dialog";
 
 const KEYS: [string, string][] = [
   ["Arrows", "move the frame by 1 px, with Shift by 10"],
@@ -19,7 +19,7 @@ const KEYS: [string, string][] = [
 /** Every key, and the way to the documentation. */
 export function KeyList({ close }: { close: () => void }) {
   return (
-    <Modal open getContainer={false} title="Keys" footer={null} onCancel={close}>
+    <Dialog title="Keys" close={close}>
       <dl style={{ display: "grid", gridTemplateColumns: "auto 1fr", gap: "6px 20px", margin: 0 }}>
         {KEYS.flatMap(([key, use]) => [
           <dt key={key} className="reading">
@@ -35,6 +35,6 @@ export function KeyList({ close }: { close: () => void }) {
           How Bexi works
         </a>
       </p>
-    </Modal>
+    </Dialog>
   );
 }

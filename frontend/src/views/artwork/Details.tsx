@@ -1,7 +1,10 @@
 import { Alert, Button, Checkbox, Form, Input, Select } from "antd";
 
-import type { Artwork } from "../../api/client";
+import { useState } from "react";
+
+import type { Artwork, Details as Noted } from "../../api/client";
 import { useChangeDetails, useLicences } from "../../api/artwork";
+import { useTyped } from "../../app/typed";
 import styles from "./details.module.css";
 
 /** What is noted about a piece: its name, words for it, and under which terms it may be used. */
@@ -9,18 +12,26 @@ export function Details({ artwork }: { artwork: Artwork }) {
   const licences = useLicences();
   const change = useChangeDetails(artwork.id);
   const { title, alt, credit, licence, origin, permission } = artwork;
+  const kept = { title, alt, credit, licence, origin, permission };
+  const { value, type, forget, isTyped } = useTyped<Noted>(`details-${artwork.id}`, kept);
   const asksCredit = licences.data?.find((one) => one.key === licence)?.asks_credit;
+  const [wasTyped] = useState(isTyped); // else it would be out of sight
   return (
-    <details className={styles.details}>
+    <details className={styles.details} open={wasTyped}>
       <summary>
         Title, alt text and rights
+        {isTyped && <span className={styles.missing}>not saved yet</span>}
         {asksCredit && !credit && <span className={styles.missing}>credit line missing</span>}
       </summary>
       <Form
         layout="vertical"
-        initialValues={{ title, alt, credit, licence, origin, permission }}
+        initialValues={value}
         requiredMark={false}
-        onFinish={(values) => change.mutate(values)}
+        onValuesChange={(_, all: Noted) => {
+          change.reset();
+          type(all);
+        }}
+        onFinish={(values: Noted) => change.mutate(values, { onSuccess: forget })}
       >
         <Form.Item
           name="title"
@@ -50,7 +61,7 @@ export function Details({ artwork }: { artwork: Artwork }) {
         </Form.Item>
         {change.error && <Alert type="error" showIcon title={change.error.message} />}
         <Button htmlType="submit" loading={change.isPending}>
-          {change.isSuccess && !change.isPending ? "Saved" : "Save"}
+          {change.isSuccess && !isTyped ? "Saved" : "Save"}
         </Button>
       </Form>
     </details>

@@ -1,4 +1,4 @@
-import { Alert, Empty, Modal } from "antd";
+import { Alert, Empty } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
@@ -7,6 +7,7 @@ import { isLooking, useCheck, useChecks } from "../../api/checks";
 import type { Artwork, PictureOnSite, Site } from "../../api/client";
 import { useDraft } from "../../api/drafts";
 import { type Judged, usePutOnBench } from "../../api/judging";
+import { Dialog } from "../../app/Dialog";
 import { HowFar } from "../../app/HowFar";
 import { Loading } from "../../app/Loading";
 import styles from "./fromSite.module.css";
@@ -38,14 +39,7 @@ export function FromSite({ site, straightOn, close, taken }: Props) {
   const takeIn = (picture: PictureOnSite) =>
     add.mutate(picture, { onSuccess: (artwork) => void goOn(artwork) });
   return (
-    <Modal
-      open
-      getContainer={false}
-      title={`Pictures of ${site.name}`}
-      footer={null}
-      width={720}
-      onCancel={close}
-    >
+    <Dialog title={`Pictures of ${site.name}`} width={720} close={close}>
       {problem && <Alert type="error" showIcon title={problem.message} style={{ marginBottom: 12 }} />}
       <Now site={site} />
       {judged && <HowFar judged={judged} />}
@@ -82,7 +76,7 @@ export function FromSite({ site, straightOn, close, taken }: Props) {
           </li>
         ))}
       </ul>
-    </Modal>
+    </Dialog>
   );
 }
 

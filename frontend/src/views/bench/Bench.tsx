@@ -1,11 +1,13 @@
-import { Alert, Button, Modal, Space } from "antd";
-import { use, useEffect, useEffectEvent, useState } from "react";
+import { Alert, Button, Space } from "antd";
+import { useEffect, useEffectEvent, useState } from "react";
 import { useBlocker, useLocation, useNavigate } from "react-router";
 
-import { type Artwork, type Draft, type Framing, type Site } from "../../api/client";
+import { type Artwork, type Draft, type Frame, type Framing, type Site } from "../../api/client";
 import { useArtwork } from "../../api/artwork";
 import { useBuilds } from "../../api/builds";
-import { DraftSaving } from "../../app/draftSaving";
+import { editing } from "../../api/saving";
+import { useOutcome } from "../../app/ears";
+import { Dialog } from "../../app/Dialog";
 import styles from "./bench.module.css";
 import { Closely } from "./Closely";
 import { Controls } from "./Controls";
@@ -18,13 +20,13 @@ import { Stage } from "./stage/Stage";
 import { useBenchKeys } from "./useBenchKeys";
 import { isOvertaken, useDraftRecipe } from "./useDraftRecipe";
 import { StandIn, useStandIns } from "./standIn";
-import { useLadder, usePictures } from "./useLadder";
+import { type Step, useLadder, usePictures } from "./useLadder";
 
 type Props = { site: Site; artwork: Artwork; draft: Draft; showStored: () => void };
 
 /** The main view: the stage with the square frame, its controls, and every size at true size. */
 export function Bench({ site, artwork, draft, showStored }: Props) {
-  const { recipe, change, save, saveOver, savedRevision, step, ...keeping } = useDraftRecipe(draft);
+  const { recipe, change, save, saveOver, step, ...keeping } = useDraftRecipe(draft);
   const [ground, setGround] = useState("light");
   const ownGround = ground === "light" || ground === "dark" ? null : ground;
   const ladder = useLadder({ site, artwork }, recipe, usePictures(site.id), ownGround);
@@ -38,17 +40,8 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
   const framing = framingAt(recipe, own);
   const other = useArtwork(framing.artwork ? Number(framing.artwork) : undefined);
   const shown = framing.artwork ? other.data : artwork;
-  const draftSaving = use(DraftSaving);
   const saveNow = useEffectEvent(() => save());
-  const revisionNow = useEffectEvent(() => savedRevision());
-  useEffect(
-    () =>
-      draftSaving.open(
-        () => saveNow(),
-        () => revisionNow(),
-      ),
-    [draftSaving],
-  );
+  useEffect(() => editing(() => saveNow()), []);
 
   const changeFraming = (part: Partial<Framing>) =>
     change((now) => withFraming(now, ownOf(now, picked), part));
@@ -59,6 +52,7 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
   const walk = (by: number) => {
     setPicked(ladder.rungs.at(Math.max(0, Math.min(position + by, ladder.rungs.length - 1))));
   };
+  useOutcome(standingOf(framing.frame, ladder.rungs));
   useBenchKeys({
     frame: framing.frame,
     setFrame: (frame) => changeFraming({ frame }),
@@ -146,6 +140,16 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
   );
 }
 
+const HEARD = [16, 32];
+
+/** Where the frame stands and what becomes of the small sizes, once they are made. */
+function standingOf({ x, y, side }: Frame, rungs: Step[]) {
+  const heard = rungs.filter(({ size, purpose }) => purpose === "tab" && HEARD.includes(size));
+  if (!heard.length || heard.some(({ outdated }) => outdated)) return undefined;
+  const sizes = heard.map(({ size, says }) => `${size} px ${says}`).join("; ");
+  return { key: `${x} ${y} ${side}`, told: `Frame ${side} px wide at ${x}, ${y}. ${sizes}.` };
+}
+
 /** Whether the proposals are shown: at once for a piece that was just put on the bench. */
 function useProposing(): [boolean, (proposing: boolean) => void] {
   const { state, pathname } = useLocation();
@@ -174,9 +178,7 @@ function Steps({ canUndo, canRedo, pending, problem, step }: StepsProps) {
       <Button size="small" disabled={!canRedo} onClick={() => void step("redo")}>
         Redo
       </Button>
-      <span className="reading" role="status">
-        {problem ? "Not saved" : pending ? "Saving" : "Draft saved"}
-      </span>
+      <span className="reading">{problem ? "Not saved" : pending ? "Saving" : "Draft saved"}</span>
     </>
   );
 }
@@ -217,18 +219,22 @@ function LeavingUnsaved({ unsaved, problem, draftId }: LeavingProps) {
     addEventListener("beforeunload", warn);
     return () => removeEventListener("beforeunload", warn);
   }, [unsaved]);
+  if (blocker.state !== "blocked") return null;
   return (
-    <Modal
-      open={blocker.state === "blocked"}
-      getContainer={false}
+    <Dialog
       title="The last change is not saved"
-      okText="Leave the bench"
-      cancelText="Stay here"
-      onOk={() => blocker.proceed?.()}
-      onCancel={() => blocker.reset?.()}
+      close={blocker.reset}
+      foot={
+        <>
+          <Button onClick={blocker.reset}>Stay here</Button>
+          <Button type="primary" onClick={blocker.proceed}>
+            Leave the bench
+          </Button>
+        </>
+      }
     >
       <p>{problem?.message}</p>
       <p>It stays in this browser and is tried again when you come back to this draft.</p>
-    </Modal>
+    </Dialog>
   );
 }

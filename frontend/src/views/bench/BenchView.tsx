@@ -9,7 +9,7 @@ import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";
 import { Bench } from "./Bench";
-import { forgetUnsaved } from "./unsaved";
+import { forgetUnsaved } from "../../app/unsaved";
 import { LinkButton } from "../../app/LinkButton";
 
 /** The bench at the address of one draft; without one, that of the draft last chosen. */

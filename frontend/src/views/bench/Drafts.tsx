@@ -1,11 +1,11 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Input, Select } from "antd";
-import { use, useState } from "react";
+import { useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 
 import { answer, client, type Draft, type Site } from "../../api/client";
 import { useDrafts } from "../../api/drafts";
-import { DraftSaving, NOT_SAVED } from "../../app/draftSaving";
+import { allSaved, NOT_SAVED } from "../../api/saving";
 import styles from "./controls.module.css";
 
 type Naming = { for: "copy" | "this"; name: string };
@@ -14,12 +14,11 @@ type Naming = { for: "copy" | "this"; name: string };
 export function Drafts({ site, draft }: { site: Site; draft: Draft }) {
   const drafts = useDrafts(site.id);
   const queries = useQueryClient();
-  const saving = use(DraftSaving);
   const navigate = useNavigate();
   const [naming, setNaming] = useState<Naming>();
   const change = useMutation({
     mutationFn: async (request: () => Promise<Draft>) => {
-      if (!(await saving.now())) throw new Error(NOT_SAVED); // it belongs to the draft it was changed in
+      if (!(await allSaved())) throw new Error(NOT_SAVED); // it belongs to the draft it was changed in
       return request();
     },
     onSuccess: async (stored) => {
@@ -29,6 +28,7 @@ export function Drafts({ site, draft }: { site: Site; draft: Draft }) {
       if (stored.id !== draft.id) void navigate(`/sites/${site.id}/bench/${stored.id}`);
     },
   });
+  const latest = () => queries.getQueryData<Draft>(["draft-by-id", draft.id]) ?? draft;
   const path = (draftId: number) => ({ params: { path: { draft_id: draftId } } });
   const remove = useMutation({
     mutationFn: () => answer(client.DELETE("/api/drafts/{draft_id}", path(draft.id))),
@@ -46,7 +46,7 @@ export function Drafts({ site, draft }: { site: Site; draft: Draft }) {
         ? answer(
             client.POST("/api/drafts/{draft_id}/duplicate", {
               ...path(draft.id),
-              body: { name, revision: saving.revision() ?? draft.revision },
+              body: { name, revision: latest().revision },
             }),
           )
         : answer(client.PUT("/api/drafts/{draft_id}/name", { ...path(draft.id), body: { name } })),

@@ -1,5 +1,5 @@
 import type { Draft, Recipe } from "../../api/client";
-import type { Unsaved } from "./unsaved";
+import type { Unsaved } from "../../app/unsaved";
 
 /** The draft on the bench: the recipe as it is seen here, as the server keeps it, and what came of saving it. */
 export type DraftState = {

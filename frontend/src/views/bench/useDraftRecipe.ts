@@ -2,13 +2,17 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 
 import { answer, client, type Draft, Problem, type Recipe } from "../../api/client";
+import { onItsWay } from "../../api/saving";
 import { begin, type DraftEvent, isPending, reduce } from "./draftState";
 import { passes } from "./outage";
-import { forgetUnsaved, keepUnsaved, unsavedOf } from "./unsaved";
+import { forgetUnsaved, keepUnsaved, unsavedOf } from "../../app/unsaved";
 
 const PAUSE_MS = 300;
 /** Between attempts to save again, the last one again and again. */
 const RETRY_MS = [1000, 3000, 10_000, 30_000];
+
+/** For whoever waits for this change: it did not get there. */
+const refuseUnsaved = (isSaved: boolean) => (isSaved ? undefined : Promise.reject(new Error("Not saved")));
 
 export const isOvertaken = (problem: Error | undefined) =>
   problem instanceof Problem && problem.code === "draft-changed-elsewhere";
@@ -37,6 +41,9 @@ export function useDraftRecipe(draft: Draft) {
   );
 
   const tellQueries = (stored: Draft) => {
+    // An answer that was asked for before this was kept would tell the draft as it was.
+    void queries.cancelQueries({ queryKey: ["draft-by-id", stored.id] });
+    void queries.cancelQueries({ queryKey: ["draft", stored.site_id] });
     queries.setQueryData(["draft-by-id", stored.id], stored);
     queries.setQueryData<Draft | null>(["draft", stored.site_id], (known) =>
       known?.id === stored.id ? stored : known,
@@ -59,6 +66,7 @@ export function useDraftRecipe(draft: Draft) {
         return false;
       }
     });
+    void onItsWay(running.current.then(refuseUnsaved)).catch(() => undefined); // told on the bench
     return running.current;
   };
 
@@ -117,7 +125,6 @@ export function useDraftRecipe(draft: Draft) {
     change,
     save,
     saveOver,
-    savedRevision: () => now.current.revision,
     step,
     pending,
     problem: state.problem,

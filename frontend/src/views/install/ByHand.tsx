@@ -1,7 +1,7 @@
 import { Alert, App, Button, Segmented, Upload } from "antd";
 import { useState } from "react";
 
-import { type ByHandCase, csrfToken, problemFrom, type Site } from "../../api/client";
+import { answer, type ByHandCase, client, type Site } from "../../api/client";
 import { useBuilds } from "../../api/builds";
 import { useByHandCases } from "../../api/installs";
 import styles from "./byHand.module.css";
@@ -19,9 +19,8 @@ export function ByHand({ site }: { site: Site }) {
       () => message.success("The lines are on the clipboard."),
       () => message.error("The browser does not allow copying here. Copy the lines on the Set view."),
     );
-  return (
-    <details className={styles.byHand} open={!site.place}>
-      <summary>Install by hand instead</summary>
+  const steps = (
+    <>
       <Segmented
         block
         size="small"
@@ -44,6 +43,19 @@ export function ByHand({ site }: { site: Site }) {
         <Button onClick={() => void copy()}>Copy the lines</Button>
         <LinkButton to={`/sites/${site.id}/live-check`}>Go to the live check</LinkButton>
       </div>
+    </>
+  );
+  if (site.without_server === "zip")
+    return (
+      <div className={styles.byHand}>
+        <SiteZip site={site} />
+      </div>
+    );
+  if (site.without_server === "hand") return <div className={styles.byHand}>{steps}</div>;
+  return (
+    <details className={styles.byHand} open={!site.place}>
+      <summary>Install by hand instead</summary>
+      {steps}
       <SiteZip site={site} />
     </details>
   );
@@ -61,13 +73,14 @@ function SiteZip({ site }: { site: Site }) {
     const body = new FormData();
     body.append("file", file);
     try {
-      const response = await fetch(`/api/sites/${site.id}/site-zip`, {
-        method: "POST",
-        headers: { "X-CSRFToken": csrfToken(), Accept: "application/json" },
-        body,
-      });
-      if (!response.ok) throw problemFrom(await response.json());
-      setMade(await asDataAddress(await response.blob()));
+      const changed = await answer(
+        client.POST("/api/sites/{site_id}/site-zip", {
+          params: { path: { site_id: site.id } },
+          body: body as never,
+          parseAs: "blob",
+        }),
+      );
+      setMade(await asDataAddress(changed as Blob));
     } catch (cause) {
       setProblem(cause as Error);
     } finally {
@@ -76,7 +89,10 @@ function SiteZip({ site }: { site: Site }) {
   };
   return (
     <>
-      <p>Or give a ZIP of the whole site, and get back the files that change:</p>
+      <p>
+        {site.without_server === "zip" ? "Give" : "Or give"} a ZIP of the whole site, and get back the files
+        that change, to upload where the others are:
+      </p>
       <Upload
         accept=".zip"
         showUploadList={false}

@@ -14,16 +14,8 @@ import {
 } from "../../api/installs";
 import { useMe, useRefusal } from "../../api/me";
 import { when } from "../../app/units";
+import { stateOf } from "./states";
 import styles from "./history.module.css";
-
-const STATES: Record<Install["state"], string> = {
-  waiting: "in line",
-  started: "under way",
-  stuck: "interrupted, not put back yet",
-  done: "installed",
-  "put-back": "put back",
-  undone: "installed, then undone",
-};
 
 type Props = { site: Site; given: Given };
 
@@ -120,11 +112,6 @@ const DONE: Record<InstalledFile["kind"], string> = {
   remove: "removed",
   same: "same already",
 };
-
-function stateOf({ undoes, state, begun }: Install): string {
-  if (undoes !== null && state === "done") return "undone";
-  return state === "put-back" && begun === 0 ? "not begun" : STATES[state];
-}
 
 type InstallProps = { install: Install; given: Given };
 

@@ -6,6 +6,7 @@ import type { Install, Site } from "../../api/client";
 import { type Given, isInstalling, useInstall, useInstalls } from "../../api/installs";
 import { useRefusal } from "../../api/me";
 import { isPlanning, type PlanQuestion, usePlanning } from "../../api/plannings";
+import { useOutcome } from "../../app/ears";
 import { useSite } from "../../app/SiteFrame";
 import { ByHand } from "./ByHand";
 import { History } from "./History";
@@ -30,6 +31,12 @@ export function InstallView() {
   const [attempt, setAttempt] = useState<Attempt>();
   const installs = useInstalls(site.id);
   const running = installs.data?.find(isInstalling);
+  const { message } = App.useApp();
+  const last = installs.data?.[0];
+  useOutcome(
+    installs.data && { key: last ? `${last.id} ${last.state}` : "none", told: last ? outcomeOf(last) : "" },
+    (told) => void (last?.state === "done" ? message.success(told) : message.warning(told, 8)),
+  );
   const navigate = useNavigate();
   const lived = useRef(site.place);
   useEffect(() => {
@@ -49,7 +56,7 @@ export function InstallView() {
           site={site}
           attempt={at ?? { number: 0, secret: "", place: site.place }}
           ready={!remote || at !== undefined}
-          last={installs.data?.[0]}
+          last={last}
         />
       )}
       <aside className={styles.side} aria-label="Place and history">
@@ -66,7 +73,7 @@ export function InstallView() {
             )
           }
         />
-        <ByHand site={site} />
+        {!site.without_server && <ByHand site={site} />}
         <History site={site} given={{ secret: typed, place: site.place }} />
       </aside>
     </main>
@@ -94,7 +101,12 @@ function PlanSection({ site, attempt, ready, last }: Props) {
     ready && site.place !== "" && site.has_build && !refusal,
   );
   const install = useInstall(site.id);
-  const { message } = App.useApp();
+  useOutcome(
+    planning && {
+      key: `${planning.id} ${planning.state}`,
+      told: planning.plan ? `The plan is made: ${filesChange(planning.plan.changes)}.` : "",
+    },
+  );
   if (!site.has_build) {
     return (
       <Nothing site={site} description="Nothing is built for this site yet. Build the set first.">
@@ -102,6 +114,14 @@ function PlanSection({ site, attempt, ready, last }: Props) {
           Go to the bench
         </LinkButton>
       </Nothing>
+    );
+  }
+  if (site.without_server) {
+    return (
+      <section className={shared.plan} aria-label="Install plan">
+        <h1>{site.without_server === "zip" ? "Install with a ZIP of the site" : "Install by hand"}</h1>
+        <ByHand site={site} />
+      </section>
     );
   }
   if (!site.place) {
@@ -136,15 +156,7 @@ function PlanSection({ site, attempt, ready, last }: Props) {
   if (!planning?.plan) return <Reading planning={planning} />;
   const { id, build_number, plan } = planning;
   const { changes } = plan;
-  const begin = () =>
-    install.mutate(
-      { planning_id: id, ...given },
-      {
-        onSuccess: ({ state }) => {
-          if (state === "done") void message.success(`Build ${build_number} is installed.`);
-        },
-      },
-    );
+  const begin = () => install.mutate({ planning_id: id, ...given });
   return (
     <section className={shared.plan} aria-label="Install plan">
       <div className={styles.planHead}>
@@ -152,14 +164,14 @@ function PlanSection({ site, attempt, ready, last }: Props) {
           <h1>{changes ? `Install build ${build_number}` : `Build ${build_number} is in place`}</h1>
           <p>
             {changes
-              ? `${changes === 1 ? "1 file changes" : `${changes} files change`}; a copy of each is kept. Nothing has been changed yet.`
+              ? `${filesChange(changes)}; a copy of each is kept. Nothing has been changed yet.`
               : "Every file and page is already as this build wants it."}
             {site.state === "draft" && " The draft on the bench is ahead of it; build the set to catch up."}
           </p>
         </div>
         {changes > 0 ? (
           <Button className="main-action" size="large" loading={install.isPending} onClick={begin}>
-            Install {changes} changes
+            {changes === 1 ? "Install 1 change" : `Install ${changes} changes`}
           </Button>
         ) : (
           <Link to={`/sites/${site.id}/live-check`} className={styles.next}>
@@ -180,6 +192,15 @@ function PlanSection({ site, attempt, ready, last }: Props) {
     </section>
   );
 }
+
+function outcomeOf(install: Install): string {
+  const { state, undoes, build_number, problem } = install;
+  if (isInstalling(install)) return "";
+  if (state !== "done") return problem || `Build ${build_number} was not installed; all was put back.`;
+  return undoes === null ? `Build ${build_number} is installed.` : `Build ${build_number} is undone.`;
+}
+
+const filesChange = (count: number) => (count === 1 ? "1 file changes" : `${count} files change`);
 
 /** Why there is no plan yet, and what to do. */
 const Nothing = ({ site, description, children }: NothingProps) => (

@@ -16,10 +16,15 @@ type Props = {
   tried: (secret: string | undefined) => void;
 };
 
+const WITHOUT_SERVER = {
+  zip: "As a ZIP of the site: Bexi reaches no server and needs no password.",
+  hand: "By hand: Bexi reaches no server and needs no password.",
+} as const;
+
 /** Where the site lives, its secret, and what can be done there. */
 export function Place({ site, typed, setTyped, tried }: Props) {
   const refusal = useRefusal("installs");
-  const [changing, setChanging] = useState(site.place === "" && !refusal);
+  const [changing, setChanging] = useState(site.place === "" && !site.without_server && !refusal);
   const change = useChangeSite(site.id);
   const kinds = usePlaceKinds();
   if (changing) {
@@ -44,9 +49,17 @@ export function Place({ site, typed, setTyped, tried }: Props) {
     <section className={styles.place}>
       <h2>Where the site lives</h2>
       <p>
-        {site.place_kind ? kind && `${kind.told}:` : "Not said yet."}
-        <br />
-        <code>{site.place}</code>
+        {site.without_server
+          ? WITHOUT_SERVER[site.without_server]
+          : kind
+            ? `${kind.told}:`
+            : !site.place_kind && "Not said yet."}
+        {site.place && (
+          <>
+            <br />
+            <code>{site.place}</code>
+          </>
+        )}
       </p>
       {site.address && (
         <p>
@@ -60,17 +73,34 @@ export function Place({ site, typed, setTyped, tried }: Props) {
         <p>{refusal}</p>
       ) : (
         <>
-          <Connection
-            site={site}
-            remote={site.place_kind !== "folder"}
-            typed={typed}
-            setTyped={setTyped}
-            tried={tried}
-          />
+          {site.place && (
+            <Connection
+              site={site}
+              remote={site.place_kind !== "folder"}
+              typed={typed}
+              setTyped={setTyped}
+              tried={tried}
+            />
+          )}
           <Button onClick={() => setChanging(true)}>Change the place</Button>
         </>
       )}
     </section>
+  );
+}
+
+const CLEAR_TEXT = "clear-text";
+
+/** A fingerprint in groups of four, to be compared with what the provider says. */
+function Fingerprint({ of: fingerprint }: { of: string }) {
+  const [, kind, digest] = /^(\w+):(.*)$/.exec(fingerprint) ?? [fingerprint, "", fingerprint];
+  return (
+    <code className={styles.fingerprint} aria-label={`Fingerprint ${fingerprint}`}>
+      {kind && <span>{kind}:</span>}
+      {digest.match(/.{1,4}/g)?.map((group, number) => (
+        <span key={number}>{group}</span>
+      ))}
+    </code>
   );
 }
 
@@ -119,9 +149,10 @@ function Connection({ site, remote, typed, setTyped, tried }: Props & { remote: 
           title={
             <div className={styles.asked}>
               {connect.error.message}
+              {unknown && unknown !== CLEAR_TEXT && <Fingerprint of={unknown} />}
               {unknown && (
                 <Button onClick={() => attempt(unknown)}>
-                  {unknown === "clear-text" ? "Send it in clear text" : "Agree to this key"}
+                  {unknown === CLEAR_TEXT ? "Send it in clear text" : "Agree to this key"}
                 </Button>
               )}
             </div>

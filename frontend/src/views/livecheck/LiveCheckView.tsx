@@ -5,6 +5,7 @@ import { isLooking, useCheck, useChecks, useOrderCheck } from "../../api/checks"
 import type { Check, CheckSummary, Site } from "../../api/client";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
+import { useOutcome } from "../../app/ears";
 import { useSite } from "../../app/SiteFrame";
 import { when } from "../../app/units";
 import { EarlierChecks } from "./EarlierChecks";
@@ -28,6 +29,8 @@ export function LiveCheckView() {
   const chosen = checks.data?.find(({ id }) => String(id) === search.get("check"));
   const shown = chosen ?? checks.data?.find(({ state }) => state === "done");
   const check = useCheck(shown?.id);
+  const newest = checks.data?.[0];
+  useOutcome(checks.data && standingOf(newest, check.data));
   if (checks.isPending || check.isLoading) return <Loading what="Reading the last check" />;
   const failed = checks.error ?? check.error;
   if (failed) return <ProblemNotice problem={failed} retry={() => void checks.refetch()} />;
@@ -103,6 +106,16 @@ function Head({ site, latest, check, isLatest }: HeadProps) {
       )}
     </>
   );
+}
+
+/** How the latest check stands; not known until what it found is there. */
+function standingOf(latest: CheckSummary | undefined, check: Check | undefined) {
+  if (!latest) return { key: "none", told: "" };
+  const key = `${latest.id} ${latest.state}`;
+  if (isLooking(latest)) return { key, told: "" };
+  const trouble = troubleOf(latest);
+  if (trouble) return { key, told: trouble };
+  return check?.summary.id === latest.id ? { key, told: `Checked. ${verdict(check)}.` } : undefined;
 }
 
 function troubleOf({ state, lost, problem }: CheckSummary): string {

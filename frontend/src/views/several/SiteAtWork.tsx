@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { useChange } from "../../api/asking";
 import type { Activity, Site } from "../../api/client";
 import { isGoingOn, stopBuild, stopCheck, stopInstall, stopPlanning, undo } from "../../api/several";
+import { stateOf } from "../install/states";
 import styles from "./siteAtWork.module.css";
 
 type Props = { site: Site; at: Activity | undefined; refused: string | undefined };
@@ -108,9 +109,7 @@ function Install({ install, site }: { install: Of<"install">; site: Site }) {
       stop={() => stopInstall(install.id)}
       site={site}
     >
-      <span data-tone={install.state === "done" ? "good" : undefined}>
-        {isUndoing && install.state === "done" ? "taken back" : STATES[install.state]}
-      </span>
+      <span data-tone={install.state === "done" ? "good" : undefined}>{stateOf(install)}</span>
       {standing && (
         <Button size="small" loading={back.isPending} onClick={() => back.mutate(undefined)}>
           Undo<span className="unseen"> at {site.name}</span>
@@ -120,15 +119,6 @@ function Install({ install, site }: { install: Of<"install">; site: Site }) {
     </Work>
   );
 }
-
-const STATES: Record<Of<"install">["state"], string> = {
-  waiting: "in line",
-  started: "under way",
-  stuck: "interrupted, not put back yet",
-  done: "installed",
-  "put-back": "put back",
-  undone: "installed, then taken back",
-};
 
 const Check = ({ check, site }: { check: Of<"check">; site: Site }) => (
   <Work what="Check" work={check} {...check} stop={() => stopCheck(check.id)} site={site}>

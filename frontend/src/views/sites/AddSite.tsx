@@ -1,9 +1,11 @@
-import { Alert, Button, Form, Input, Modal } from "antd";
+import { Alert, Button, Form, Input } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import { useAddSite, useStart } from "../../api/siteChanges";
+import { Dialog } from "../../app/Dialog";
 import styles from "./addSite.module.css";
+import { NOWHERE } from "./place";
 import { SiteForm } from "./SiteForm";
 
 /** Asks for a new site: its address is enough, or else its name. Opens it. */
@@ -12,10 +14,10 @@ export function AddSite({ close }: { close: () => void }) {
   const add = useAddSite();
   const navigate = useNavigate();
   return (
-    <Modal open getContainer={false} title="Add a site" footer={null} onCancel={close}>
+    <Dialog title="Add a site" close={close}>
       {byName ? (
         <SiteForm
-          initial={{ name: "", address: "", place: "" }}
+          initial={{ name: "", address: "", ...NOWHERE }}
           action="Add the site"
           saving={add}
           save={(site) => add.mutate(site, { onSuccess: ({ id }) => void navigate(`/sites/${id}/artwork`) })}
@@ -28,7 +30,7 @@ export function AddSite({ close }: { close: () => void }) {
           </Button>
         </>
       )}
-    </Modal>
+    </Dialog>
   );
 }
 

@@ -3,15 +3,15 @@ import { type ChangeEvent, useState } from "react";
 
 import type { PlaceKind } from "../../api/client";
 import { useFolders, usePlaceKinds } from "../../api/siteChanges";
-import { type Kind, type Parts, partsOf, placeOf } from "./place";
+import { type Kind, NOWHERE, type Parts, partsOf, partsOfWhere, type Where, whereOf } from "./place";
 import styles from "./placeField.module.css";
 
-type Props = { value?: string; onChange?: (place: string) => void };
+type Props = { value?: Where; onChange?: (where: Where) => void };
 
 /** What comes of the kinds that need no place: Bexi reaches nothing then. */
 const WITHOUT_A_PLACE: Partial<Record<Kind, string>> = {
-  zip: "Nothing to fill in. On the Install view, give Bexi a ZIP of the site: it comes back with icons and lines in it, for you to upload.",
-  hand: "Nothing to fill in. The Install view then gives the files and the lines, and says step by step what to do with them.",
+  zip: "Nothing to fill in, no password. On the Install view, give Bexi a ZIP of the site: it comes back with icons and lines in it, for you to upload.",
+  hand: "Nothing to fill in, no password. The Install view then gives the files and the lines, and says step by step what to do with them.",
 };
 
 /** Where a site's files live: its kind first, then its few fields. A pasted address fills them. */
@@ -21,13 +21,13 @@ export function PlaceField(props: Props) {
   return kinds.data ? <Fields {...props} kinds={kinds.data} /> : null;
 }
 
-function Fields({ value = "", onChange, kinds }: Props & { kinds: PlaceKind[] }) {
-  const [parts, setParts] = useState(() => partsOf(value, kinds));
+function Fields({ value = NOWHERE, onChange, kinds }: Props & { kinds: PlaceKind[] }) {
+  const [parts, setParts] = useState(() => partsOfWhere(value, kinds));
   const chosen = kinds.find((one) => one.scheme === parts.kind);
   const set = (part: Partial<Parts>) => {
     const next = { ...parts, ...part };
     setParts(next);
-    onChange?.(placeOf(next));
+    onChange?.(whereOf(next));
   };
   /** A whole address fills the fields, once it is there: when it was pasted, or when the field is left. */
   const take = (text: string) => {

@@ -1,19 +1,28 @@
 import { Alert, Button, Form, Input } from "antd";
 
 import type { SiteInput } from "../../api/client";
+import type { Where } from "./place";
 import { PlaceField } from "./PlaceField";
 
 type Props = {
-  initial: { name: string; address: string; place: string };
+  initial: Where & { name: string; address: string };
   action: string;
   saving: { isPending: boolean; error: Error | null };
   save: (site: SiteInput) => void;
 };
 
+type About = { name: string; address: string; where: Where };
+
 /** Name, address and place of a site. */
 export function SiteForm({ initial, action, saving, save }: Props) {
+  const { name, address, place, without_server } = initial;
   return (
-    <Form layout="vertical" initialValues={initial} onFinish={save} requiredMark={false}>
+    <Form
+      layout="vertical"
+      initialValues={{ name, address, where: { place, without_server } }}
+      onFinish={({ where, ...about }: About) => save({ ...about, ...where })}
+      requiredMark={false}
+    >
       <Form.Item
         name="name"
         label="Name"
@@ -30,7 +39,7 @@ export function SiteForm({ initial, action, saving, save }: Props) {
       >
         <Input placeholder="merrowmouth.example" inputMode="url" />
       </Form.Item>
-      <Form.Item name="place" label="Where its files live" extra="Can be said later.">
+      <Form.Item name="where" label="Where its files live" extra="Can be said later.">
         <PlaceField />
       </Form.Item>
       {saving.error && (

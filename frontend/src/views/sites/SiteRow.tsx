@@ -1,13 +1,14 @@
-import { lazy, Suspense } from "react";
+import {} from "react";
 import { Link } from "react-router";
 
 import { pictureOf, type Site } from "../../api/client";
 import { ago, when } from "../../app/units";
+import { later } from "../../app/later";
 import styles from "./siteRow.module.css";
 import shared from "./sites.module.css";
 import { STATES } from "./states";
 
-const NotSeen = lazy(async () => ({ default: (await import("./NotSeen")).NotSeen }));
+const NotSeen = later(async () => (await import("./NotSeen")).NotSeen);
 
 type Props = { site: Site; chosen: boolean; choose: (chosen: boolean) => void };
 
@@ -51,9 +52,7 @@ function SeenIcon({ site }: { site: Site }) {
   if (!site.seen) {
     return (
       <div className={`${styles.icons} ${shared.none}`}>
-        <Suspense>
-          <NotSeen site={site} />
-        </Suspense>
+        <NotSeen site={site} />
       </div>
     );
   }

@@ -1,22 +1,21 @@
 import { Button } from "antd";
-import { lazy, Suspense, useDeferredValue, useState } from "react";
+import { useDeferredValue, useState } from "react";
 
 import { useRefusal } from "../../api/me";
 import { useSites } from "../../api/sites";
 import { Loading } from "../../app/Loading";
 import { EVERYTHING, narrowed } from "./narrowing";
 import { SiteRow } from "./SiteRow";
+import { later } from "../../app/later";
 import styles from "./sitesView.module.css";
 
 // What the usual visit does not need comes when it is needed.
-const ProblemNotice = lazy(async () => ({
-  default: (await import("../../app/ProblemNotice")).ProblemNotice,
-}));
-const NoSites = lazy(async () => ({ default: (await import("./NoSites")).NoSites }));
-const AddSite = lazy(async () => ({ default: (await import("./AddSite")).AddSite }));
-const Narrowing = lazy(async () => ({ default: (await import("./Narrowing")).Narrowing }));
-const Lists = lazy(async () => ({ default: (await import("./Lists")).Lists }));
-const ChosenSites = lazy(async () => ({ default: (await import("./ChosenSites")).ChosenSites }));
+const ProblemNotice = later(async () => (await import("../../app/ProblemNotice")).ProblemNotice);
+const NoSites = later(async () => (await import("./NoSites")).NoSites);
+const AddSite = later(async () => (await import("./AddSite")).AddSite);
+const Narrowing = later(async () => (await import("./Narrowing")).Narrowing);
+const Lists = later(async () => (await import("./Lists")).Lists);
+const ChosenSites = later(async () => (await import("./ChosenSites")).ChosenSites);
 
 const SHOWN = 50;
 
@@ -44,30 +43,26 @@ export function SitesView() {
         </Button>
       </div>
       {sites.isPending && <Loading what="Reading the sites" />}
-      <Suspense>
-        {sites.error && <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />}
-      </Suspense>
-      <Suspense>{sites.data?.length === 0 && <NoSites add={() => setAdding(true)} />}</Suspense>
-      <Suspense>
-        {all.length > 1 && (
-          <Narrowing
-            sites={all}
-            found={found.length}
-            wanted={wanted}
-            set={(next) => {
-              setWanted(next);
-              setMost(SHOWN);
-            }}
-            allChosen={found.length > 0 && found.every(({ id }) => chosen.has(id))}
-            chooseAll={(on) =>
-              choose(
-                found.map(({ id }) => id),
-                on,
-              )
-            }
-          />
-        )}
-      </Suspense>
+      {sites.error && <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />}
+      {sites.data?.length === 0 && <NoSites add={() => setAdding(true)} />}
+      {all.length > 1 && (
+        <Narrowing
+          sites={all}
+          found={found.length}
+          wanted={wanted}
+          set={(next) => {
+            setWanted(next);
+            setMost(SHOWN);
+          }}
+          allChosen={found.length > 0 && found.every(({ id }) => chosen.has(id))}
+          chooseAll={(on) =>
+            choose(
+              found.map(({ id }) => id),
+              on,
+            )
+          }
+        />
+      )}
       <ul className={styles.list}>
         {found.slice(0, most).map((site) => (
           <SiteRow
@@ -83,15 +78,9 @@ export function SitesView() {
           Show more of the other {found.length - most}
         </Button>
       )}
-      <Suspense>{sites.data && <Lists />}</Suspense>
-      <Suspense>
-        {chosen.size > 0 && <ChosenSites sites={marked} done={() => setChosen(new Set())} />}
-      </Suspense>
-      {adding && (
-        <Suspense>
-          <AddSite close={() => setAdding(false)} />
-        </Suspense>
-      )}
+      {sites.data && <Lists />}
+      {chosen.size > 0 && <ChosenSites sites={marked} done={() => setChosen(new Set())} />}
+      {adding && <AddSite close={() => setAdding(false)} />}
     </main>
   );
 }

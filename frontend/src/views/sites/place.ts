@@ -1,11 +1,25 @@
 /** A place as its form has it, and as one line: a folder, or scheme://user@host:port/folder. */
 
-import type { PlaceKind } from "../../api/client";
+import type { PlaceKind, Site } from "../../api/client";
 
 export type Kind = PlaceKind["scheme"] | "zip" | "hand";
 export type Parts = { kind: Kind; user: string; host: string; port: string; folder: string };
 
 const ADDRESS = /^([a-z]+):\/\/(?:([^@/]*)@)?(\[[^\]]*\]|[^:/]*)(?::(\d*))?(\/.*)?$/i;
+
+/** Where a site's files live, or how they get there where Bexi reaches no server. */
+export type Where = Pick<Site, "place" | "without_server">;
+export const NOWHERE: Where = { place: "", without_server: "" };
+
+/** The parts of where a site lives. */
+export function partsOfWhere({ place, without_server }: Where, kinds: PlaceKind[]): Parts {
+  return { ...partsOf(place, kinds), ...(without_server && { kind: without_server }) };
+}
+
+export const whereOf = (parts: Parts): Where => ({
+  place: placeOf(parts),
+  without_server: parts.kind === "zip" || parts.kind === "hand" ? parts.kind : "",
+});
 
 /** The parts of a place; any text that is no address of an account is a folder. */
 export function partsOf(place: string, kinds: PlaceKind[]): Parts {
@@ -16,7 +30,7 @@ export function partsOf(place: string, kinds: PlaceKind[]): Parts {
 }
 
 /** The place that the parts make, empty when there is too little of it. */
-export function placeOf({ kind, user, host, port, folder }: Parts): string {
+function placeOf({ kind, user, host, port, folder }: Parts): string {
   if (kind === "folder") return folder.trim();
   if (kind === "zip" || kind === "hand") return "";
   if (!host.trim()) return "";

@@ -4,6 +4,7 @@ import { useNavigate } from "react-router";
 
 import type { Drawing } from "../../../api/client";
 import { useDrawingPreview, useKeepDrawing } from "../../../api/artwork";
+import { GRAPHICS_NEED, standsOut } from "../../../app/colour";
 import { Loading } from "../../../app/Loading";
 import { useSite } from "../../../app/SiteFrame";
 import { TrueSize } from "../../../app/TrueSize";
@@ -15,11 +16,13 @@ type Props = {
   drawing: Drawing;
   complete: boolean;
   changedId: number | undefined;
+  /** It is kept, or given up. */
+  done: () => void;
   children: ReactNode;
 };
 
 /** Controls at the left, the drawing at true sizes at the right, and keeping it as artwork. */
-export function DrawingBench({ title, drawing, complete, changedId, children }: Props) {
+export function DrawingBench({ title, drawing, complete, changedId, done, children }: Props) {
   const site = useSite();
   const navigate = useNavigate();
   const { message } = App.useApp();
@@ -28,7 +31,10 @@ export function DrawingBench({ title, drawing, complete, changedId, children }: 
   const shelf = `/sites/${site.id}/artwork`;
   const save = () =>
     keep.mutate(drawing, {
-      onSuccess: (artwork) => void navigate(`${shelf}?piece=${artwork.id}`),
+      onSuccess: (artwork) => {
+        done();
+        void navigate(`${shelf}?piece=${artwork.id}`);
+      },
       onError: (problem) => void message.error(problem.message, 8),
     });
   return (
@@ -45,7 +51,9 @@ export function DrawingBench({ title, drawing, complete, changedId, children }: 
           >
             {changedId === undefined ? "Keep as artwork" : "Keep the change"}
           </Button>
-          <LinkButton to={changedId === undefined ? shelf : `${shelf}?piece=${changedId}`}>Cancel</LinkButton>
+          <LinkButton to={changedId === undefined ? shelf : `${shelf}?piece=${changedId}`} leaving={done}>
+            Cancel
+          </LinkButton>
         </div>
       </section>
       <section className={styles.preview} aria-label="At true size">
@@ -83,15 +91,13 @@ export function DrawingBench({ title, drawing, complete, changedId, children }: 
   );
 }
 
-/** WCAG 2.2, success criterion 1.4.11: graphics ask for 3 : 1. */
 function Contrast({ ratio }: { ratio: number | null }) {
   if (ratio === null)
     return <p className="reading">No plate: it must stand out from light and dark grounds itself.</p>;
-  const enough = ratio >= 3;
+  const enough = standsOut(ratio);
   return (
     <p className="reading" data-tone={enough ? "good" : "caution"}>
-      Contrast of ink and plate {ratio.toFixed(1)} : 1,{" "}
-      {enough ? "enough" : "too little: graphics need 3 : 1"}
+      Contrast of ink and plate {ratio.toFixed(1)} : 1, {enough ? "enough" : `too little: ${GRAPHICS_NEED}`}
     </p>
   );
 }

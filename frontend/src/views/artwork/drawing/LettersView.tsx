@@ -1,8 +1,8 @@
 import { Input, Segmented, Select, Slider } from "antd";
-import { useState } from "react";
 
 import type { Letters } from "../../../api/client";
 import { useFaces } from "../../../api/artwork";
+import { useTyped } from "../../../app/typed";
 import styles from "./drawing.module.css";
 import { DrawingBench } from "./DrawingBench";
 import { InkAndPlate } from "./InkAndPlate";
@@ -28,13 +28,15 @@ export function LettersView() {
     .join("")
     .slice(0, 2);
   const first = changed?.drawing?.kind === "letters" ? changed.drawing : { ...FIRST, text: initials };
-  return <Maker key={changed?.id ?? "new"} first={first} changedId={changed?.id} />;
+  return <Maker key={changed?.id ?? "new"} siteId={site.id} first={first} changedId={changed?.id} />;
 }
 
-function Maker({ first, changedId }: { first: Letters; changedId: number | undefined }) {
+type Props = { siteId: number; first: Letters; changedId: number | undefined };
+
+function Maker({ siteId, first, changedId }: Props) {
   const faces = useFaces();
-  const [letters, setLetters] = useState(first);
-  const change = (part: Partial<Letters>) => setLetters({ ...letters, ...part });
+  const { value: letters, type, forget } = useTyped(`letters-${siteId}-${changedId ?? "new"}`, first);
+  const change = (part: Partial<Letters>) => type({ ...letters, ...part });
   const face = faces.data?.find((one) => one.key === letters.face);
   return (
     <DrawingBench
@@ -42,6 +44,7 @@ function Maker({ first, changedId }: { first: Letters; changedId: number | undef
       drawing={letters}
       complete={letters.text.trim() !== ""}
       changedId={changedId}
+      done={forget}
     >
       <label>
         One to three letters

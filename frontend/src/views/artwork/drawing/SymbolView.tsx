@@ -5,6 +5,7 @@ import type { SymbolDrawing } from "../../../api/client";
 import { useSymbols } from "../../../api/artwork";
 import { Loading } from "../../../app/Loading";
 import { ModeContext } from "../../../app/mode";
+import { useTyped } from "../../../app/typed";
 import styles from "./symbolView.module.css";
 import shared from "./drawing.module.css";
 import { DrawingBench } from "./DrawingBench";
@@ -21,17 +22,19 @@ const FIRST: SymbolDrawing = {
 
 /** A plain symbol, found by a word. */
 export function SymbolView() {
-  const { changed, ready } = useDrawn("symbol");
+  const { changed, site, ready } = useDrawn("symbol");
   if (!ready) return null;
   const first = changed?.drawing?.kind === "symbol" ? changed.drawing : FIRST;
-  return <Maker key={changed?.id ?? "new"} first={first} changedId={changed?.id} />;
+  return <Maker key={changed?.id ?? "new"} siteId={site.id} first={first} changedId={changed?.id} />;
 }
 
-function Maker({ first, changedId }: { first: SymbolDrawing; changedId: number | undefined }) {
-  const [symbol, setSymbol] = useState(first);
-  const change = (part: Partial<SymbolDrawing>) => setSymbol({ ...symbol, ...part });
+type Props = { siteId: number; first: SymbolDrawing; changedId: number | undefined };
+
+function Maker({ siteId, first, changedId }: Props) {
+  const { value: symbol, type, forget } = useTyped(`symbol-${siteId}-${changedId ?? "new"}`, first);
+  const change = (part: Partial<SymbolDrawing>) => type({ ...symbol, ...part });
   return (
-    <DrawingBench title="Symbol" drawing={symbol} complete changedId={changedId}>
+    <DrawingBench title="Symbol" drawing={symbol} complete changedId={changedId} done={forget}>
       <SymbolSearch chosen={symbol.name} choose={(name) => change({ name })} />
       <div className={shared.field}>
         <span>Thickness of lines {symbol.stroke}</span>

@@ -25,6 +25,7 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
   const { frame, ground, plate, cut, lift } = framing;
   const [drag, setDrag] = useState<Drag>();
   const [settled, setSettled] = useState(frame);
+  const [anew, setAnew] = useState(false);
   const [overlay, setOverlay] = useState<Overlay>("none");
   const { width, height } = artwork.facts;
   // While dragging the view keeps still; it follows a frame that was set otherwise.
@@ -37,6 +38,9 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
     <section className={styles.stage} aria-label="Stage">
       <div className={styles.tools}>
         {tools}
+        <Button size="small" aria-pressed={anew} onClick={() => setAnew(!anew)}>
+          {anew ? "Drag over the artwork" : "New frame"}
+        </Button>
         <OverlayChoice artwork={artwork} frame={frame} overlay={overlay} choose={setOverlay} />
         <span className={styles.zoom}>
           <Button size="small" aria-label="Zoom out" onClick={() => zoom(0.8)}>
@@ -56,9 +60,15 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
         className={styles.field}
         ref={field}
         onDragStart={(event) => event.preventDefault()}
-        onPointerDown={(event) => begin(event, "anew")}
+        data-anew={anew || undefined}
+        onPointerDown={(event) => {
+          if (anew || event.pointerType !== "touch") begin(event, "anew"); // one finger scrolls the page
+        }}
         onPointerMove={dragging.follow}
-        onPointerUp={dragging.release}
+        onPointerUp={() => {
+          dragging.release();
+          setAnew(false);
+        }}
         onPointerCancel={dragging.release}
       >
         <div className={styles.paper} style={place(0, 0, width, height)} />
@@ -110,7 +120,7 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
             else if (event.key === "-") zoom(0.8);
             else if (event.key === "0") view.fit();
           }}
-          onPointerDown={(event) => begin(event, "frame")}
+          onPointerDown={(event) => begin(event, anew ? "anew" : "frame")}
         >
           <OverlayShape overlay={overlay} />
           {GRIPS.map((grip) => (

@@ -30,8 +30,16 @@ export function useFrameDrag(
   setFrame: (frame: Frame) => void,
 ) {
   const [guides, setGuides] = useState<Guides>(NO_GUIDES);
+  const release = () => {
+    setDrag(undefined);
+    setGuides(NO_GUIDES);
+  };
   const begin = (event: PointerEvent, what: "frame" | "anew" | Grip) => {
     if (event.button !== 0) return;
+    if (!event.isPrimary) {
+      release(); // a second finger: both zoom
+      return;
+    }
     event.stopPropagation();
     getSelection()?.removeAllRanges(); // else the browser would drag what is selected
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -54,10 +62,6 @@ export function useFrameDrag(
     const snap = drag.grip ? snappedSide(wanted, drag.grip, artwork, reach) : snapped(wanted, artwork, reach);
     setGuides(snap.guides);
     setFrame(snap.frame);
-  };
-  const release = () => {
-    setDrag(undefined);
-    setGuides(NO_GUIDES);
   };
   return { guides, begin, follow, release };
 }

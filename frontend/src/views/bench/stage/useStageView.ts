@@ -1,4 +1,12 @@
-import { type CSSProperties, useEffect, useEffectEvent, useMemo, useRef, useState } from "react";
+import {
+  type CSSProperties,
+  type RefObject,
+  useEffect,
+  useEffectEvent,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 
 import type { Frame } from "../../../api/client";
 import { fitView, type Size, type StageView, zoomed } from "../frameGeometry";
@@ -21,8 +29,10 @@ export function useStageView({ width, height }: Size, frame: Frame) {
   const zoom = (factor: number, { x, y }: Point = { x: size.width / 2, y: size.height / 2 }) =>
     setOwn(zoomed(view, factor, x, y));
   const onWheel = useEffectEvent((event: WheelEvent) => {
+    const zooms = event.ctrlKey || event.metaKey;
+    if (!zooms && pageScrolls()) return;
     event.preventDefault();
-    if (event.ctrlKey || event.metaKey) zoom(Math.exp(-event.deltaY / 200), onField(event));
+    if (zooms) zoom(Math.exp(-event.deltaY / 200), onField(event));
     else setOwn({ ...view, x: view.x - event.deltaX, y: view.y - event.deltaY });
   });
   useEffect(() => {
@@ -31,6 +41,7 @@ export function useStageView({ width, height }: Size, frame: Frame) {
     element?.addEventListener("wheel", listen, { passive: false }); // React's own cannot keep the page from scrolling
     return () => element?.removeEventListener("wheel", listen);
   }, [field]);
+  useTwoFingers(field, (factor, middle) => zoom(factor, onField(middle)));
 
   /** The point of the artwork under the pointer. */
   const pointOf = (event: { clientX: number; clientY: number }): Point => {
@@ -45,6 +56,40 @@ export function useStageView({ width, height }: Size, frame: Frame) {
   });
   const fit = () => setOwn(undefined);
   return [field, { scale: view.scale, pointOf, place, zoom, isOwn: own !== undefined, fit }] as const;
+}
+
+/** Where the page is longer than the window by more than a line or two, the wheel is needed to scroll it. */
+const pageScrolls = () => document.documentElement.scrollHeight > 1.1 * innerHeight;
+
+type Middle = { clientX: number; clientY: number };
+
+/** Two fingers on an element: by how much they went apart since they moved last, and the point between them. */
+function useTwoFingers(
+  element: RefObject<HTMLElement | null>,
+  spread: (factor: number, middle: Middle) => void,
+) {
+  const apart = useRef(0);
+  const onTouch = useEffectEvent((event: TouchEvent) => {
+    const [one, other] = event.touches;
+    if (!one || !other) {
+      apart.current = 0;
+      return;
+    }
+    event.preventDefault(); // neither the page's scrolling nor its zoom
+    const now = Math.hypot(one.clientX - other.clientX, one.clientY - other.clientY);
+    const middle = { clientX: (one.clientX + other.clientX) / 2, clientY: (one.clientY + other.clientY) / 2 };
+    if (apart.current > 0 && now > 0) spread(now / apart.current, middle);
+    apart.current = now;
+  });
+  useEffect(() => {
+    const field = element.current;
+    const listen = (event: TouchEvent) => onTouch(event);
+    const kinds = ["touchstart", "touchmove", "touchend", "touchcancel"] as const;
+    for (const kind of kinds) field?.addEventListener(kind, listen, { passive: false });
+    return () => {
+      for (const kind of kinds) field?.removeEventListener(kind, listen);
+    };
+  }, [element]);
 }
 
 function useSize() {

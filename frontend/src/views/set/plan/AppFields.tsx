@@ -1,8 +1,8 @@
-import { Checkbox, Input, Select } from "antd";
-import { useState } from "react";
+import { Checkbox, Select } from "antd";
 
 import type { AppMembers, Site } from "../../../api/client";
 import { ColourField } from "../../../app/ColourField";
+import { KeptInput } from "../../../app/KeptInput";
 import styles from "./appFields.module.css";
 import shared from "./plan.module.css";
 import { StartScreen } from "./StartScreen";
@@ -17,11 +17,10 @@ const DISPLAYS: { value: AppMembers["display"]; label: string }[] = [
 /** More characters than these are often cut under an icon [common practice]. */
 const ROOM_FOR_NAME = 12;
 
-type Props = { site: Site; app: AppMembers; set: (app: AppMembers) => void };
+type Props = { site: Site; app: AppMembers; change: (part: Partial<AppMembers>) => void };
 
 /** What the manifest says of the site once somebody installs it as an app, and how it starts then. */
-export function AppFields({ site, app, set }: Props) {
-  const change = (part: Partial<AppMembers>) => set({ ...app, ...part });
+export function AppFields({ site, app, change }: Props) {
   const name = app.short_name || site.name;
   return (
     <>
@@ -30,7 +29,6 @@ export function AppFields({ site, app, set }: Props) {
         the site’s own words stay.
       </p>
       <Words
-        key={`name ${app.short_name}`}
         label="Short name, under the icon"
         value={app.short_name}
         otherwise={site.name}
@@ -51,14 +49,12 @@ export function AppFields({ site, app, set }: Props) {
         />
       </label>
       <Words
-        key={`start ${app.start}`}
         label="Start address"
         value={app.start}
         otherwise="the page it was installed from"
         set={(start) => change({ start })}
       />
       <Words
-        key={`id ${app.id}`}
         label="Id, where one host has several apps"
         value={app.id}
         otherwise="the start address"
@@ -85,21 +81,10 @@ type WordsProps = { label: string; value: string; otherwise: string; set: (value
 
 /** A field that is kept when it is left. */
 function Words({ label, value, otherwise, set }: WordsProps) {
-  const [typed, setTyped] = useState(value);
-  const keep = () => {
-    if (typed.trim() !== value) set(typed.trim());
-  };
   return (
     <label>
       {label}
-      <Input
-        size="small"
-        value={typed}
-        placeholder={otherwise}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={keep}
-        onPressEnter={keep}
-      />
+      <KeptInput value={value} placeholder={otherwise} keep={set} />
     </label>
   );
 }

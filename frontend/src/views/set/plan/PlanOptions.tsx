@@ -1,8 +1,9 @@
-import { Button, Checkbox, Input, InputNumber, Select } from "antd";
+import { Button, Checkbox, InputNumber, Select } from "antd";
 import { useState } from "react";
 
 import type { Cost, PlanChoices } from "../../../api/client";
 import { ColourField } from "../../../app/ColourField";
+import { KeptInput } from "../../../app/KeptInput";
 import { bytes } from "../../../app/units";
 import { Fold } from "./Fold";
 import styles from "./planOptions.module.css";
@@ -14,19 +15,22 @@ const PALE = "#ffffff";
 type Props = {
   choices: PlanChoices;
   costs: Cost[] | undefined;
-  set: (part: Partial<PlanChoices>) => void;
+  change: (update: (choices: PlanChoices) => Partial<PlanChoices>) => void;
 };
 
 /** How the files of a plan are written and named. */
-export function PlanOptions({ choices, costs, set }: Props) {
+export function PlanOptions({ choices, costs, change }: Props) {
   const { base, stamped } = choices.addresses;
+  const set = (part: Partial<PlanChoices>) => change(() => part);
+  const setAddresses = (part: Partial<PlanChoices["addresses"]>) =>
+    change((now) => ({ addresses: { ...now.addresses, ...part } }));
   return (
     <>
       <Fold
         title="Sizes of your own"
         chosen={choices.extra.length ? `${choices.extra.join(", ")} px` : "none"}
       >
-        <ExtraSizes choices={choices} costs={costs} set={set} />
+        <ExtraSizes choices={choices} costs={costs} change={change} />
       </Fold>
       <Fold title="Root favicon" chosen={`${choices.frames.join(", ")} px`}>
         <label>
@@ -56,11 +60,8 @@ export function PlanOptions({ choices, costs, set }: Props) {
         </label>
       </Fold>
       <Fold title="Addresses" chosen={base === "/" ? "from the top" : base || "relative"}>
-        <Base key={base} base={base} set={(next) => set({ addresses: { base: next, stamped } })} />
-        <Checkbox
-          checked={stamped}
-          onChange={(event) => set({ addresses: { base, stamped: event.target.checked } })}
-        >
+        <Base base={base} set={(next) => setAddresses({ base: next })} />
+        <Checkbox checked={stamped} onChange={(event) => setAddresses({ stamped: event.target.checked })}>
           Change with the file, against stale caches
         </Checkbox>
       </Fold>
@@ -97,10 +98,11 @@ export function PlanOptions({ choices, costs, set }: Props) {
   );
 }
 
-function ExtraSizes({ choices, costs, set }: Props) {
+function ExtraSizes({ choices, costs, change }: Props) {
   const [size, setSize] = useState<number | null>(64);
   const add = () => {
-    if (size) set({ extra: [...new Set([...choices.extra, size])].sort((one, other) => one - other) });
+    if (!size) return;
+    change(({ extra }) => ({ extra: [...new Set([...extra, size])].sort((one, other) => one - other) }));
   };
   return (
     <>
@@ -108,7 +110,10 @@ function ExtraSizes({ choices, costs, set }: Props) {
         const cost = costs?.find(({ name }) => name === `icon-${one}.png`)?.bytes;
         return (
           <div key={one} className={shared.choice}>
-            <Checkbox checked onChange={() => set({ extra: choices.extra.filter((other) => other !== one) })}>
+            <Checkbox
+              checked
+              onChange={() => change(({ extra }) => ({ extra: extra.filter((other) => other !== one) }))}
+            >
               icon-{one}.png
             </Checkbox>
             <span className="reading">{cost ? bytes(cost) : ""}</span>
@@ -141,7 +146,6 @@ const ELSEWHERE = "elsewhere";
 function Base({ base, set }: { base: string; set: (base: string) => void }) {
   const kind = base === "/" ? "/" : base === "" ? RELATIVE : ELSEWHERE;
   const [elsewhere, setElsewhere] = useState(kind === ELSEWHERE);
-  const [typed, setTyped] = useState(kind === ELSEWHERE ? base : "https://");
   return (
     <>
       <label>
@@ -163,13 +167,7 @@ function Base({ base, set }: { base: string; set: (base: string) => void }) {
       {elsewhere && (
         <label>
           Path or address, ending in /
-          <Input
-            size="small"
-            value={typed}
-            onChange={(event) => setTyped(event.target.value)}
-            onBlur={() => set(typed)}
-            onPressEnter={() => set(typed)}
-          />
+          <KeptInput value={kind === ELSEWHERE ? base : ""} placeholder="https://" keep={set} />
         </label>
       )}
     </>

@@ -1,7 +1,7 @@
-import { Alert, Checkbox, Segmented } from "antd";
+import { Alert, Button, Checkbox, Segmented, Space } from "antd";
 
-import type { AppMembers, Cost, PlanChoices, PlannedFile, SetPlan, Site } from "../../../api/client";
-import { useCatalogue, useChangePlan, useCosts, useReadyPlans, useSetPlan } from "../../../api/plans";
+import type { AppMembers, Cost, PlannedFile, SetPlan, Site } from "../../../api/client";
+import { useCatalogue, useCosts, usePlanChoices, useReadyPlans } from "../../../api/plans";
 import { FirstMet } from "../../../app/FirstMet";
 import { bytes } from "../../../app/units";
 import { AppFields } from "./AppFields";
@@ -19,18 +19,14 @@ type Props = { site: Site; drawn: boolean };
 
 /** Which files the set holds: a ready-made plan or one's own choice, each file with what it costs and why. */
 export function PlanPanel({ site, drawn }: Props) {
-  const plan = useSetPlan(site.id);
+  const { plan, choices, change, problem, retry, drop } = usePlanChoices(site.id);
   const catalogue = useCatalogue();
   const ready = useReadyPlans();
   const costs = useCosts(site.id, drawn);
-  const change = useChangePlan(site.id);
-  if (!plan.data || !catalogue.data) return <section className={layout.plan} aria-label="Set plan" />;
-  // A choice shows at once, while it is on its way to be kept.
-  const choices = change.isPending ? change.variables : (plan.data.plan as PlanChoices);
-  const set = (part: Partial<PlanChoices>) => change.mutate({ ...choices, ...part });
+  if (!plan || !choices || !catalogue.data) return <section className={layout.plan} aria-label="Set plan" />;
   const choose = (name: string) => {
     const files = ready.data?.find((one) => one.name === name)?.files;
-    if (files) set({ files, extra: [] });
+    if (files) change(() => ({ files, extra: [] }));
   };
   return (
     <section className={layout.plan} aria-label="Set plan">
@@ -39,18 +35,29 @@ export function PlanPanel({ site, drawn }: Props) {
       <Segmented
         size="small"
         aria-label="Ready-made plans"
-        value={plan.data.ready ?? OWN}
+        value={plan.ready ?? OWN}
         options={[
           ...(ready.data ?? []).map(({ name }) => ({
             value: name,
             label: name[0]?.toUpperCase() + name.slice(1),
           })),
-          { value: OWN, label: "Own", disabled: plan.data.ready !== null },
+          { value: OWN, label: "Own", disabled: plan.ready !== null },
         ]}
         onChange={choose}
       />
-      <p className="reading">{totalOf(plan.data, costs.data)}</p>
-      {change.error && <Alert type="error" title={change.error.message} />}
+      <p className="reading">{totalOf(plan, costs.data)}</p>
+      {problem && (
+        <Alert
+          type="error"
+          title={`Not saved: ${problem.message}`}
+          action={
+            <Space>
+              <Button onClick={retry}>Try again</Button>
+              <Button onClick={drop}>Drop the change</Button>
+            </Space>
+          }
+        />
+      )}
       {CURRENCIES.map((currency) => (
         <Files
           key={currency}
@@ -58,15 +65,19 @@ export function PlanPanel({ site, drawn }: Props) {
           files={catalogue.data.filter((file) => file.currency === currency)}
           chosen={choices.files}
           costs={costs.data}
-          toggle={(file) => set({ files: toggled(choices.files, file, catalogue.data) })}
+          toggle={(file) => change((now) => ({ files: toggled(now.files, file, catalogue.data) }))}
         />
       ))}
       {choices.files.includes(MANIFEST) && (
         <Fold title="Installed as an app" chosen={told(choices.app as AppMembers)}>
-          <AppFields site={site} app={choices.app as AppMembers} set={(app) => set({ app })} />
+          <AppFields
+            site={site}
+            app={choices.app as AppMembers}
+            change={(part) => change((now) => ({ app: { ...now.app, ...part } }))}
+          />
         </Fold>
       )}
-      <PlanOptions choices={choices} costs={costs.data} set={set} />
+      <PlanOptions choices={choices} costs={costs.data} change={change} />
     </section>
   );
 }

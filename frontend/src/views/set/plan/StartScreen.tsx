@@ -1,14 +1,12 @@
 import type { AppMembers, Picture, Site } from "../../../api/client";
 import { useDraft, useRungsOf } from "../../../api/drafts";
-import { contrast } from "../../../app/colour";
+import { contrast, GRAPHICS_NEED, standsOut } from "../../../app/colour";
 import styles from "./startScreen.module.css";
 import shared from "./plan.module.css";
 
 /** The icon of the manifest that start screens of this density take [common practice]. */
 const ICON: Picture[] = [{ size: 192, purpose: "tab" }];
 const [DARK, LIGHT] = ["#000000", "#ffffff"];
-/** WCAG 2.2, success criterion 1.4.11: graphics ask for 3 : 1. */
-const STANDS_OUT = 3;
 
 /** What a phone shows while the app starts: the icon as it would be built, and the name, on the ground that was chosen. */
 export function StartScreen({ site, app }: { site: Site; app: AppMembers }) {
@@ -39,10 +37,10 @@ export function StartScreen({ site, app }: { site: Site; app: AppMembers }) {
       <figcaption className={shared.hint}>
         Start screen: icon-192.png on 96 CSS px, as on a screen with two pixels for each.
         {!app.background && " Its ground is not said; browsers mostly take white."}
-        {apart !== undefined && apart < STANDS_OUT && (
+        {apart !== undefined && !standsOut(apart) && (
           <span data-tone="caution">
             {" "}
-            The mark has {apart.toFixed(1)} : 1 to this ground; graphics need {STANDS_OUT} : 1.
+            The mark has {apart.toFixed(1)} : 1 to this ground; {GRAPHICS_NEED}.
           </span>
         )}
       </figcaption>

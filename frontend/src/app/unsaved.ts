@@ -1,4 +1,4 @@
-import type { Draft, Recipe } from "../../api/client";
+import type { Draft, Recipe } from "../api/client";
 
 /** A change that the server does not have yet, kept in the browser by draft and by the revision it was made from. */
 export type Unsaved = { revision: number; artworkId: number; recipe: Recipe };
