@@ -90,7 +90,7 @@ class Place:
 class UnknownServer(HostRefused):
     """A server whose key or certificate nobody has agreed to yet, or another one than was agreed to.
 
-    The fingerprint is told beside the sentence. `key` is its type and itself in base64, as files of known hosts have it.
+    `fingerprint` is told beside the sentence. `key` is its type and itself in base64, as in files of known hosts.
     """
 
     def __init__(self, place: Place, key: str) -> None:

@@ -199,7 +199,7 @@ class DrawingTests(ArtworkTestCase):
         page.get_by_role("button", name="disc").click()
         page.get_by_role("button", name="Put it on the bench").click()
         page.get_by_role("button", name="Build the set").click()
-        expect(page.get_by_role("button", name="Choose files")).to_be_visible()  # the bench is still on its way
+        expect(page.get_by_text("Opening the view")).to_be_visible()  # the bench is still on its way
         for route in held:
             route.continue_()
         expect(page.get_by_role("link", name="Download ZIP")).to_be_visible()

@@ -439,7 +439,7 @@ class OutageTests(BenchTestCase):
         page.route("**/api/**", lambda route: route.abort())
         page.get_by_label("Frame side, px").fill("400")
         expect(page.get_by_text("waits for Bexi").first).to_be_visible()
-        expect(page.get_by_role("status").filter(has_text="Not saved")).to_be_visible()
+        expect(page.get_by_text("Not saved", exact=True)).to_be_visible()
         expect(page.get_by_alt_text("Icon at 512 px", exact=True)).to_be_visible()
         page.unroute("**/api/**")
         self.assertEqual(self.saved(page)["framing"]["frame"]["side_px"], 400)

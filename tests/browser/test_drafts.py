@@ -56,10 +56,10 @@ class UnsavedTests(BenchTestCase):
     def test_nothing_goes_on_from_an_older_state(self):
         page = self.unsaved()
         page.get_by_role("button", name="Build the set").click()
-        expect(page.get_by_text("not saved yet, so nothing was begun").first).to_be_visible()
+        expect(page.get_by_text("could not be saved, so nothing was done").first).to_be_visible()
         page.get_by_role("button", name="Copy", exact=True).click()
         page.get_by_role("button", name="Copy it").click()
-        expect(page.get_by_role("alert").get_by_text("not saved yet, so nothing was begun").first).to_be_visible()
+        expect(page.get_by_role("alert").get_by_text("could not be saved, so nothing was done").first).to_be_visible()
         self.assertEqual((self.site.builds.count(), self.site.build_runs.count(), self.site.drafts.count()), (0, 0, 1))
 
     def test_leaving_is_asked_about_and_the_change_is_there_after_coming_back(self):

@@ -22,6 +22,7 @@ from bexi.server.sites import listing
 from bexi.server.sites.adding import RequestKey, add, added_by
 from bexi.server.sites.allowed_folders import Listing, look_into, refuse_folder
 from bexi.server.sites.deeds import note
+from bexi.server.sites.finding import found
 from bexi.server.sites.models import DeedKind, Site, WithoutServer, account_changed
 from bexi.server.sites.status import SiteState, latest, state_of, with_latest
 from bexi.web.typed import with_https, with_scheme
@@ -59,7 +60,7 @@ Label = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, ma
 
 
 class SiteIn(Schema):
-    """Without `labels` or `without_server` they stay as they are; a place is a server, so with one the latter is none."""
+    """Without `labels` or `without_server` they stay as they are; with a place, Bexi reaches a server."""
 
     name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
     address: TypedAddress = ""
@@ -163,9 +164,14 @@ def _is_same_account(before: str, after: str) -> bool:
 
 
 @router.get("/sites", response=list[SiteOut])
-def list_sites(request: HttpRequest) -> list[SiteOut]:
-    """All sites."""
-    return [SiteOut.of(site) for site in with_latest(Site.objects.all())]
+def list_sites(
+    request: HttpRequest,
+    search: Annotated[str, Query(max_length=200)] = "",
+    most: Annotated[int | None, Query(ge=1, le=1_000_000)] = None,
+) -> list[SiteOut]:
+    """The sites, all of them or the first `most`; with `search` those with all of its words."""
+    sites = Site.objects.all() if not search else Site.objects.filter(pk__in=found(search, most))
+    return [SiteOut.of(site) for site in with_latest(sites[:most])]
 
 
 @router.post("/sites", response={201: SiteOut})
@@ -218,11 +224,12 @@ def _read_rows(rows: list[listing.ListedSite]) -> list[dict[str, Any]]:
     read, wrong = [], []
     for row in rows:
         try:
-            told = SiteIn(name=row.name, address=row.address, place=row.place, labels=row.labels).dict()
+            site = SiteIn(name=row.name, address=row.address, place=row.place, labels=row.labels)
         except ValidationError as error:
             first = error.errors()[0]
             wrong.append(f"line {row.line}, {first['loc'][0]}: {first['msg'].removeprefix('Value error, ')}")
         else:  # hundreds of addresses are not tried one by one
+            told = site.dict(exclude_none=True)
             read.append(told | {"address": told["address"] and with_https(told["address"])})
     if wrong:
         told_of = "; ".join(wrong[:_MOST_TOLD]) + (f"; and {len(wrong) - _MOST_TOLD} more" * (len(wrong) > _MOST_TOLD))

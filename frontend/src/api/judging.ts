@@ -71,6 +71,7 @@ export type Judged = { done: number; total: number };
 async function judge(siteId: number, artworkId: number, tell: (judged: Judged) => void): Promise<void> {
   const path = { params: { path: { site_id: siteId, artwork_id: artworkId } }, parseAs: "stream" } as const;
   const lines = await answer(client.GET("/api/sites/{site_id}/proposals/{artwork_id}/progress", path));
+  if (!lines) return; // nothing was left to judge
   const reader = (lines as ReadableStream<BufferSource>).pipeThrough(new TextDecoderStream()).getReader();
   for (let rest = ""; ;) {
     const { value, done } = await reader.read().catch(refuseSilence);

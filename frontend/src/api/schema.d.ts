@@ -201,7 +201,7 @@ export interface paths {
         };
         /**
          * List Sites
-         * @description All sites.
+         * @description The sites, all of them or the first `most`; with `search` those with all of its words.
          */
         get: operations["bexi_server_sites_api_list_sites"];
         put?: never;
@@ -4591,7 +4591,10 @@ export interface operations {
     };
     bexi_server_sites_api_list_sites: {
         parameters: {
-            query?: never;
+            query?: {
+                search?: string;
+                most?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;

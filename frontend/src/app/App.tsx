@@ -15,7 +15,7 @@ const SIGN_IN = "/sign-in";
 
 /** Once more for what did not answer, not for what was refused. */
 const mayComeYet = (failures: number, error: Error) =>
-  failures < 1 && !(error instanceof Problem && error.code === "sign-in-needed");
+  failures < 1 && (!(error instanceof Problem) || error.code === "unreachable" || error.code === "unknown");
 
 /** Whoever is not signed in, or no longer, signs in and comes back to where they were. */
 const onError = (error: Error) => {

@@ -2,17 +2,20 @@ import { Alert, Button, Form, Input } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 
-import type { Artwork } from "../api/client";
+import type { Artwork, Site } from "../api/client";
 import { type Judged, usePutOnBench } from "../api/judging";
-import { useSites } from "../api/sites";
+import { useFoundSites } from "../api/sites";
 import { useAddSite } from "../api/siteChanges";
 import { Dialog } from "./Dialog";
 import { HowFar } from "./HowFar";
+import { SitePicker } from "./SitePicker";
 import styles from "./nameSite.module.css";
+
+const SHOWN = 8;
 
 /** A picture came while no site was open: which one is it for? Goes on with that very picture. */
 export function NameSite({ artwork, close }: { artwork: Artwork; close: () => void }) {
-  const sites = useSites();
+  const sites = useFoundSites("");
   const add = useAddSite();
   const putOnBench = usePutOnBench();
   const navigate = useNavigate();
@@ -30,6 +33,10 @@ export function NameSite({ artwork, close }: { artwork: Artwork; close: () => vo
       setProblem(cause as Error);
       setBusy(false);
     }
+  };
+  const go = ({ id }: Site) => {
+    close();
+    void navigate(`/sites/${id}/artwork?piece=${artwork.id}`);
   };
   const named = async ({ name }: { name: string }) =>
     (await add.mutateAsync({ name, address: "", place: "" })).id;
@@ -58,17 +65,14 @@ export function NameSite({ artwork, close }: { artwork: Artwork; close: () => vo
         <>
           <p>Or one that is here already:</p>
           <div className={styles.known}>
-            {sites.data?.map(({ id, name }) => (
-              <Button
-                key={id}
-                onClick={() => {
-                  close();
-                  void navigate(`/sites/${id}/artwork?piece=${artwork.id}`);
-                }}
-              >
-                {name}
+            {sites.data?.slice(0, SHOWN).map((site) => (
+              <Button key={site.id} onClick={() => go(site)}>
+                {site.name}
               </Button>
             ))}
+            {(sites.data?.length ?? 0) > SHOWN && (
+              <SitePicker label="Another site" chosen={undefined} choose={go} />
+            )}
           </div>
         </>
       )}

@@ -1,14 +1,15 @@
-import { App as AntApp, Select } from "antd";
+import { App as AntApp } from "antd";
 import type { ReactNode } from "react";
 import { createPortal } from "react-dom";
 import { NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
 
-import type { Site } from "../api/client";
-import { useSites } from "../api/sites";
+import { Problem, type Site } from "../api/client";
+import { useSite as useOneSite } from "../api/sites";
 import { BuildButton } from "./BuildButton";
 import { ErrorPage } from "./ErrorPage";
 import { Loading } from "./Loading";
 import { ProblemNotice } from "./ProblemNotice";
+import { SitePicker } from "./SitePicker";
 import styles from "./siteFrame.module.css";
 import { VIEWS } from "./views";
 
@@ -18,16 +19,19 @@ export const useSite = () => useOutletContext<Site>();
 export function SiteFrame() {
   const siteId = Number(useParams().siteId);
   const { pathname } = useLocation();
-  const sites = useSites();
-  const site = sites.data?.find((known) => known.id === siteId);
-  if (sites.isPending) return <Loading what="Opening the site" />;
-  if (!sites.data) return <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />;
-  if (!site) return <ErrorPage />;
+  const asked = useOneSite(siteId, siteId > 0);
+  if (!(siteId > 0)) return <ErrorPage />;
+  if (asked.isPending) return <Loading what="Opening the site" />;
+  if (!asked.data) {
+    if (asked.error instanceof Problem && asked.error.code === "not-found") return <ErrorPage />;
+    return <ProblemNotice problem={asked.error} retry={() => void asked.refetch()} />;
+  }
+  const site = asked.data;
   return (
     <>
       <title>{[viewOf(pathname), site.name, "Bexi"].filter(Boolean).join(" · ")}</title>
       <InBar>
-        <SiteSwitch site={site} sites={sites.data} />
+        <SiteSwitch site={site} />
         <nav className={styles.views} aria-label={`Views of ${site.name}`}>
           {VIEWS.map(([path, label]) => (
             <NavLink key={path} to={`/sites/${site.id}/${path}`}>
@@ -53,16 +57,14 @@ function InBar({ children }: { children: ReactNode }) {
   return slot && createPortal(children, slot);
 }
 
-function SiteSwitch({ site, sites }: { site: Site; sites: Site[] }) {
+function SiteSwitch({ site }: { site: Site }) {
   const navigate = useNavigate();
   return (
-    <Select
+    <SitePicker
       className={styles.switch ?? ""}
-      aria-label="Site"
-      value={site.id}
-      options={sites.map(({ id, name }) => ({ value: id, label: name }))}
-      onChange={(id) => void navigate(`/sites/${id}/bench`)}
-      popupMatchSelectWidth={false}
+      label="Site"
+      chosen={site}
+      choose={({ id }) => void navigate(`/sites/${id}/bench`)}
     />
   );
 }

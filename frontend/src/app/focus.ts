@@ -37,8 +37,10 @@ export function useHandingOn() {
     let control: Element | undefined;
     let homes: Home[] = [];
     const remember = ({ target }: FocusEvent) => {
-      control = target as Element;
+      control = undefined;
       homes = [];
+      if (!(target instanceof Element) || !target.matches(FOCUSABLE)) return; // a heading that was arrived at, say
+      control = target;
       for (let home = control.parentElement; home; home = home.parentElement) {
         homes.push({ element: home, position: controlsOf(home).indexOf(control as HTMLElement) });
         if (home.matches(VIEW)) break;
@@ -53,6 +55,10 @@ export function useHandingOn() {
       if (!control || !isNowhere() || isThere()) return;
       for (const { element, position } of homes) {
         if (!element.isConnected) continue;
+        if (element.matches("main")) {
+          focusHeading(); // its part of the view is gone: one begins anew
+          return;
+        }
         const controls = controlsOf(element);
         const next = controls[Math.min(Math.max(position, 0), controls.length - 1)];
         if (!next) continue;

@@ -45,9 +45,10 @@ async function stylesAgain(): Promise<void> {
   const links = [...document.querySelectorAll<HTMLLinkElement>('link[rel="stylesheet"]')];
   await Promise.all(
     links
-      .filter(({ sheet }) => !sheet)
+      .filter((link) => !hasCome(link))
       .map((link) => {
         const again = link.cloneNode() as HTMLLinkElement;
+        again.nonce = link.nonce ?? ""; // which no attribute tells
         const came = new Promise((resolve, reject) => {
           again.addEventListener("load", resolve);
           again.addEventListener("error", reject);
@@ -56,4 +57,13 @@ async function stylesAgain(): Promise<void> {
         return came;
       }),
   );
+}
+
+/** Of a sheet that did not come the rules must not even be read. */
+function hasCome({ sheet }: HTMLLinkElement): boolean {
+  try {
+    return (sheet?.cssRules.length ?? 0) > 0;
+  } catch {
+    return false;
+  }
 }

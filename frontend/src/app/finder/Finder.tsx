@@ -1,10 +1,10 @@
 import { Input } from "antd";
-import { useState } from "react";
+import { useDeferredValue, useState } from "react";
 import { useNavigate } from "react-router";
 
 import { useShelf } from "../../api/artwork";
 import type { Site } from "../../api/client";
-import { useSites } from "../../api/sites";
+import { useFoundSites, useSite } from "../../api/sites";
 import { Dialog } from "../Dialog";
 import { VIEWS } from "../views";
 import styles from "./finder.module.css";
@@ -19,12 +19,13 @@ export function Finder({ siteId, listKeys, close }: Props) {
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(0);
   const [here] = useState(controlsHere);
-  const sites = useSites();
+  const sites = useFoundSites(useDeferredValue(typed));
+  const current = useSite(siteId ?? 0, siteId !== undefined).data;
   const shelf = useShelf(typed, "all", 1);
   const navigate = useNavigate();
   const to = (path: string) => () => void navigate(path);
   const known = sites.data ?? [];
-  const site = known.find(({ id }) => id === siteId);
+  const site = current;
   const pieces = (typed && site && shelf.data?.pieces) || [];
   const everything: Found[] = [
     ...here,

@@ -1,4 +1,5 @@
 import { Button, Select } from "antd";
+import { useDeferredValue, useState } from "react";
 
 import type { Framing, Own, Recipe } from "../../api/client";
 import { useArtwork, useShelf } from "../../api/artwork";
@@ -88,21 +89,24 @@ type OwnArtworkProps = {
 
 /** Another artwork for these sizes: the emblem instead of the whole logo, or a letter. */
 function OwnArtwork({ value, set }: OwnArtworkProps) {
-  const shelf = useShelf("", "all", 1);
+  const [search, setSearch] = useState("");
+  const shelf = useShelf(useDeferredValue(search), "all", 1);
   const current = useArtwork(value || undefined);
   const pieces = shelf.data?.pieces ?? [];
-  const listed = current.data && !pieces.some(({ id }) => id === value) ? [current.data, ...pieces] : pieces;
+  const listed =
+    current.data && !search && !pieces.some(({ id }) => id === value) ? [current.data, ...pieces] : pieces;
   return (
     <Select
       size="small"
       aria-label="Artwork for these sizes"
-      showSearch={{ optionFilterProp: "label" }}
+      showSearch={{ filterOption: false, onSearch: setSearch }}
       value={value}
       options={[
         { value: DRAFTS_OWN, label: "The draft's artwork" },
         ...listed.map(({ id, title }) => ({ value: id, label: title })),
       ]}
       onChange={(id) => {
+        setSearch("");
         const piece = listed.find((one) => one.id === id);
         set(piece ? String(id) : null, piece ? { frame: piece.framings.whole } : {});
       }}

@@ -34,6 +34,7 @@ export function SeveralView() {
   if (!chosen.length) {
     return (
       <main className={styles.page}>
+        <h1>Several sites at once</h1>
         <Empty description="No sites are chosen. Choose some in the list.">
           <Link to="/">Go to the sites</Link>
         </Empty>
@@ -101,7 +102,6 @@ export function SeveralView() {
       )}
       {mayEdit && (
         <TakeOver
-          sites={sites.data}
           busy={doing === "take-over"}
           takeOver={(from, what) =>
             doAtEach("take-over", (id) => (id === from ? Promise.resolve() : takeOver(id, from, what)))

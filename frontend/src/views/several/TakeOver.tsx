@@ -1,34 +1,26 @@
-import { Button, Checkbox, Select } from "antd";
+import { Button, Checkbox } from "antd";
 import { useState } from "react";
 
 import type { Site } from "../../api/client";
+import { SitePicker } from "../../app/SitePicker";
 import styles from "./takeOver.module.css";
 import shared from "./several.module.css";
 
 type Props = {
-  sites: Site[];
   busy: boolean;
   takeOver: (from: number, what: { recipe: boolean; plan: boolean }) => Promise<void>;
 };
 
 /** Gives all chosen sites what one has: its artwork and framings, its choice of files, or both. */
-export function TakeOver({ sites, busy, takeOver }: Props) {
-  const [from, setFrom] = useState<number>();
+export function TakeOver({ busy, takeOver }: Props) {
+  const [from, setFrom] = useState<Site>();
   const [recipe, setRecipe] = useState(true);
   const [plan, setPlan] = useState(true);
   return (
     <details className={styles.takeOver}>
       <summary>Take over what another site has</summary>
       <div className={shared.actions}>
-        <Select
-          aria-label="The site to take from"
-          placeholder="The site to take from"
-          showSearch={{ optionFilterProp: "label" }}
-          {...(from ? { value: from } : {})}
-          options={sites.map(({ id, name }) => ({ value: id, label: name }))}
-          onChange={setFrom}
-          popupMatchSelectWidth={false}
-        />
+        <SitePicker label="The site to take from" chosen={from} choose={setFrom} />
         <Checkbox checked={recipe} onChange={(event) => setRecipe(event.target.checked)}>
           Artwork and framings
         </Checkbox>
@@ -38,7 +30,7 @@ export function TakeOver({ sites, busy, takeOver }: Props) {
         <Button
           loading={busy}
           disabled={!from || !(recipe || plan)}
-          onClick={() => from && void takeOver(from, { recipe, plan })}
+          onClick={() => from && void takeOver(from.id, { recipe, plan })}
         >
           Take over
         </Button>

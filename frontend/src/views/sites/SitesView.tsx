@@ -2,7 +2,7 @@ import { Button } from "antd";
 import { useDeferredValue, useState } from "react";
 
 import { useRefusal } from "../../api/me";
-import { useSites } from "../../api/sites";
+import { useFoundSites, useSites } from "../../api/sites";
 import { Loading } from "../../app/Loading";
 import { EVERYTHING, narrowed } from "./narrowing";
 import { SiteRow } from "./SiteRow";
@@ -20,7 +20,9 @@ const ChosenSites = later(async () => (await import("./ChosenSites")).ChosenSite
 const SHOWN = 50;
 
 export function SitesView() {
-  const sites = useSites();
+  const whole = useSites();
+  const first = useFoundSites("", SHOWN); // there long before all of many
+  const sites = whole.data ? whole : first;
   const [adding, setAdding] = useState(false);
   const [wanted, setWanted] = useState(EVERYTHING);
   const [most, setMost] = useState(SHOWN);
@@ -43,7 +45,7 @@ export function SitesView() {
         </Button>
       </div>
       {sites.isPending && <Loading what="Reading the sites" />}
-      {sites.error && <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />}
+      {sites.error && <ProblemNotice problem={sites.error} retry={() => void whole.refetch()} />}
       {sites.data?.length === 0 && <NoSites add={() => setAdding(true)} />}
       {all.length > 1 && (
         <Narrowing

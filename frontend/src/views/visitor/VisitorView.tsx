@@ -1,8 +1,8 @@
-import { Alert, Button, Segmented, Select } from "antd";
+import { Alert, Button, Segmented } from "antd";
 import { useState } from "react";
 
 import type { Site, Visitor } from "../../api/client";
-import { useSites } from "../../api/sites";
+import { useFoundSites, useSites } from "../../api/sites";
 import {
   useClearCache,
   useMoveClock,
@@ -17,6 +17,7 @@ import { when } from "../../app/units";
 import { Browser } from "./Browser";
 import { type Engine, ENGINES } from "./engines";
 import { Phone } from "./Phone";
+import { SitePicker } from "../../app/SitePicker";
 import styles from "./visitorView.module.css";
 import shared from "./visitor.module.css";
 
@@ -49,7 +50,7 @@ export function VisitorView() {
       </div>
       <div className={styles.columns}>
         <aside className={styles.side} aria-label="What the visitor does">
-          <Visit sites={sites.data ?? []} />
+          <Visit />
           <Clock visitor={visitor.data} />
           <Cache visitor={visitor.data} />
         </aside>
@@ -76,23 +77,16 @@ function hostOf(address: string): string {
   }
 }
 
-function Visit({ sites }: { sites: Site[] }) {
-  const options = sites
-    .filter(({ address }) => address)
-    .map(({ name, address }) => ({ value: address, label: name, title: address }));
-  const [typed, setTyped] = useState<string>();
+function Visit() {
+  const sites = useFoundSites("").data;
+  const [picked, setPicked] = useState<Site>();
+  const site = picked ?? sites?.find(({ address }) => address);
   const visit = useVisit();
-  const address = typed ?? options[0]?.value ?? "";
+  const address = site?.address ?? "";
   return (
     <section className={shared.panel} aria-label="Visit">
       <h2>Visit a site</h2>
-      <Select
-        aria-label="Site to visit"
-        value={address}
-        options={options}
-        onChange={setTyped}
-        notFoundContent="No site has an address yet."
-      />
+      <SitePicker label="Site to visit" chosen={site} choose={setPicked} fits={(one) => one.address !== ""} />
       <div className={shared.row}>
         <Button
           type="primary"

@@ -50,7 +50,6 @@ function Maker({ siteId, first, changedId }: Props) {
         One to three letters
         <Input
           size="large"
-          autoFocus
           value={letters.text}
           maxLength={8}
           onChange={(event) => change({ text: event.target.value })}

@@ -1,0 +1,295 @@
+"""What a hand did is kept: built, saved, found again, whatever was slow, lost or in between."""
+
+import re
+import threading
+
+from playwright.sync_api import Page, Route, expect
+
+from bexi.core.framing.frame import Frame
+from bexi.core.framing.recipe import Recipe
+from bexi.server.artwork.services import add_artwork
+from bexi.server.drafts.services import save_draft
+from bexi.server.sites.models import Site
+from tests.browser.case import SMALL, BrowserTestCase
+from tests.pictures import BLUE_DISC, plain_png
+
+DRAFTS = re.compile(r"/api/drafts/\d+$")
+PLAN = re.compile(r"/api/sites/\d+/plan$")
+PASTE = """([kind, text]) => {
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([Uint8Array.of(137, 80, 78, 71)], 'text.png', { type: 'image/png' }));
+    if (text) transfer.setData('text/plain', text);
+    document.activeElement.dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }));
+}"""
+
+
+class KeptTestCase(BrowserTestCase):
+    plan = SMALL
+
+    def setUp(self):
+        super().setUp()
+        self.site = Site.objects.create(name="Ferry")
+        self.artwork = add_artwork("disc.svg", BLUE_DISC)
+        save_draft(self.site, self.artwork, Recipe.of(Frame(0, 0, 512)), 0)
+
+    def view(self, name: str, **options: object) -> Page:
+        page = self.open(f"/sites/{self.site.pk}/{name}", **options)
+        expect(page.get_by_role("button", name="Build the set")).to_be_enabled()
+        return page
+
+    def built_side(self) -> int:
+        return self.site.builds.latest("number").recipe["framing"]["frame"]["side_px"]
+
+
+class InTheBuildTests(KeptTestCase):
+    def test_a_change_is_built_after_its_view_was_left_while_it_was_being_saved(self):
+        page = self.view("bench")
+        held = threading.Event()
+
+        def slowly(route: Route) -> None:
+            if route.request.method == "PUT" and not held.is_set():
+                held.set()
+                page.wait_for_timeout(1500)
+            route.continue_()
+
+        page.route(DRAFTS, slowly)
+        page.get_by_label("Frame side, px").fill("400")
+        page.get_by_role("link", name="Set", exact=True).click()
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_role("heading", name="Build 1", exact=True)).to_be_visible()
+        self.assertEqual(self.built_side(), 400)
+
+    def test_nothing_is_built_without_a_change_that_could_not_be_saved(self):
+        page = self.view("bench")
+        page.route(DRAFTS, lambda route: route.abort() if route.request.method == "PUT" else route.continue_())
+        page.get_by_label("Frame side, px").fill("400")
+        expect(page.get_by_text("Not saved", exact=True)).to_be_visible()
+        page.get_by_role("link", name="Set", exact=True).click()
+        page.get_by_role("button", name="Leave the bench").click()
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_text("Your last change could not be saved")).to_be_visible()
+        self.assertFalse(self.site.builds.exists())
+        page.unroute(DRAFTS)
+        page.get_by_role("link", name="Bench", exact=True).click()
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_role("heading", name="Build 1", exact=True)).to_be_visible()
+        self.assertEqual(self.built_side(), 400)
+
+    def test_a_name_typed_and_a_tick_set_at_once_are_both_kept(self):
+        page = self.view("set")
+        plan = page.get_by_role("region", name="Set plan")
+        plan.get_by_label("site.webmanifest").click()
+        plan.get_by_text("Installed as an app").click()
+        plan.get_by_label("Short name").fill("Tide")
+        plan.get_by_label("icon-16.png").click()  # which leaves the field
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_role("heading", name="Build 1", exact=True)).to_be_visible()
+        build = self.site.builds.get()
+        names = {file.name for file in build.files.all()}
+        self.assertLessEqual({"icon-16.png", "site.webmanifest"}, names)
+        self.site.set_plan.refresh_from_db()
+        self.assertEqual(self.site.set_plan.plan["app"]["short_name"], "Tide")
+
+    def test_a_plan_that_could_not_be_saved_is_said_and_is_not_left_out_in_silence(self):
+        page = self.view("set")
+        page.route(PLAN, lambda route: route.abort() if route.request.method == "PUT" else route.continue_())
+        page.get_by_label("icon-16.png").click()
+        expect(page.get_by_role("alert").filter(has_text="Not saved")).to_be_visible()
+        page.get_by_role("link", name="Artwork", exact=True).click()
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_text("Your last change could not be saved")).to_be_visible()
+        page.get_by_role("link", name="Set", exact=True).click()
+        expect(page.get_by_label("icon-16.png")).to_be_checked()
+        page.unroute(PLAN)
+        page.get_by_role("button", name="Try again").click()
+        expect(page.get_by_role("alert").filter(has_text="Not saved")).to_have_count(0)
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_role("heading", name="Build 1", exact=True)).to_be_visible()
+        self.assertIn("icon-16.png", {file.name for file in self.site.builds.get().files.all()})
+
+    def test_text_is_kept_when_its_view_goes(self):
+        page = self.view("artwork")
+        page.get_by_role("link", name="Set", exact=True).click()
+        plan = page.get_by_role("region", name="Set plan")
+        plan.get_by_label("site.webmanifest").click()
+        plan.get_by_text("Installed as an app").click()
+        field = plan.get_by_label("Start address")
+        field.fill("/start")
+        field.evaluate("element => (element.known = true)")
+        field.press("Enter")
+        page.wait_for_timeout(300)
+        self.assertTrue(field.evaluate("element => element.known && element === document.activeElement"))
+        field.fill("/begin")
+        with page.expect_response(lambda answer: PLAN.search(answer.url) and answer.request.method == "PUT"):
+            page.go_back()  # without leaving the field
+        page.wait_for_load_state("networkidle")
+        self.assertEqual(self.site.set_plan.plan["app"]["start_url"], "/begin")
+
+
+class TypedTests(KeptTestCase):
+    def test_letters_half_done_are_there_again(self):
+        page = self.view("artwork/letters")
+        page.get_by_label("One to three letters").fill("QZ")
+        page.get_by_role("link", name="Bench", exact=True).click()
+        expect(page.get_by_role("application")).to_be_visible()
+        page.go_back()
+        expect(page.get_by_label("One to three letters")).to_have_value("QZ")
+        page.get_by_role("link", name="Cancel").click()
+        page.get_by_role("link", name="Draw letters").click()
+        expect(page.get_by_label("One to three letters")).to_have_value("F")
+
+    def test_details_edited_again_are_not_called_saved_and_are_there_again(self):
+        page = self.view("artwork")
+        page.get_by_text("Title, alt text and rights").click()
+        page.get_by_label("Alt text").fill("A blue disc")
+        page.get_by_role("button", name="Save", exact=True).click()
+        expect(page.get_by_role("button", name="Saved")).to_be_visible()
+        page.get_by_label("Credit line").fill("Somebody")
+        expect(page.get_by_role("button", name="Save", exact=True)).to_be_visible()
+        page.get_by_role("link", name="Bench", exact=True).click()
+        page.get_by_role("link", name="Artwork", exact=True).click()
+        expect(page.get_by_text("not saved yet")).to_be_visible()
+        expect(page.get_by_label("Credit line")).to_have_value("Somebody")
+        page.get_by_role("button", name="Save", exact=True).click()
+        expect(page.get_by_role("button", name="Saved")).to_be_visible()
+        self.artwork.refresh_from_db()
+        self.assertEqual((self.artwork.alt, self.artwork.credit), ("A blue disc", "Somebody"))
+
+    def test_a_name_typed_for_the_first_of_two_pictures_is_not_given_to_the_second(self):
+        page = self.open("/")
+        self.drop(page, plain_png(64, 64, "#cc2200"), "first.png", "image/png")
+        expect(page.get_by_text("Which site is first for?")).to_be_visible()
+        page.get_by_label("Name of a new site").fill("First site")
+        self.drop(page, plain_png(64, 64, "#0022cc"), "second.png", "image/png")
+        expect(page.get_by_role("status").filter(has_text="second")).to_have_count(0)
+        page.get_by_role("button", name="Add the site and put it on the bench").click()
+        expect(page.get_by_text("Which site is second for?")).to_be_visible()
+        self.assertEqual(Site.objects.get(name="First site").drafts.get().artwork.title, "first")
+        expect(page.get_by_label("Name of a new site")).to_have_value("")
+
+    def test_text_pasted_from_a_word_processor_is_text(self):
+        page = self.view("artwork/letters")
+        page.get_by_label("One to three letters").focus()
+        page.evaluate(PASTE, ["text", "AB"])
+        page.wait_for_timeout(500)
+        expect(page.get_by_text("text.png")).to_have_count(0)
+        page.evaluate(PASTE, ["picture", ""])
+        expect(page.get_by_text("text.png").first).to_be_visible()
+
+    def test_a_site_whose_answer_was_lost_is_not_added_twice(self):
+        page = self.open("/")
+
+        lost = threading.Event()
+
+        def lose(route: Route) -> None:
+            if route.request.method != "POST" or lost.is_set():
+                route.continue_()
+                return
+            lost.set()
+            route.fetch()
+            route.abort()
+
+        page.route("**/api/sites", lose)
+        page.get_by_role("button", name="Add a site").first.click()
+        page.get_by_role("button", name="It has no address yet").click()
+        page.get_by_label("Name").fill("Crew")
+        page.get_by_role("button", name="Add the site").click()
+        expect(page.get_by_role("alert").filter(has_text="Bexi does not answer")).to_be_visible()
+        page.get_by_role("button", name="Add the site").click()
+        expect(page.get_by_role("button", name="Choose files")).to_be_visible()
+        self.assertEqual(Site.objects.filter(name="Crew").count(), 1)
+
+
+class OutageTests(KeptTestCase):
+    def test_a_view_that_could_not_be_fetched_comes_by_a_press(self):
+        page = self.view("bench")
+        for kind in ("js", "css"):
+            pattern = re.compile(rf"/assets/SetView[^/]*\.{kind}$")
+            page.route(pattern, lambda route: route.abort())
+            page.reload()
+            expect(page.get_by_role("button", name="Build the set")).to_be_enabled()
+            page.get_by_role("link", name="Set", exact=True).click()
+            notice = page.get_by_role("alert").filter(has_text="Bexi does not answer")
+            expect(notice).to_be_visible()
+            page.unroute(pattern)
+            notice.get_by_role("button", name="Try again").click()
+            region = page.get_by_role("region", name="Set plan")
+            expect(region).to_be_visible()
+            columns = page.locator("main").evaluate("main => getComputedStyle(main).gridTemplateColumns")
+            self.assertGreaterEqual(len(columns.split()), 2, "its styles are missing")
+            page.get_by_role("link", name="Bench", exact=True).click()
+
+    def test_the_console_is_clean_on_every_view(self):
+        told: list[str] = []
+        page = self.open("/")
+        page.on("console", lambda message: told.append(message.text) if message.type in ("warning", "error") else None)
+        views = ("artwork", "artwork/letters", "artwork/symbol", "bench", "set", "install", "live-check")
+        for path in ("", "visitor", "account", "several", *(f"sites/{self.site.pk}/{view}" for view in views)):
+            page.goto(f"{self.live_server_url}/{path}")
+            page.locator("main").first.wait_for()
+            page.wait_for_load_state("networkidle")
+        self.assertEqual(told, [])
+
+
+PRESSED = """() => {
+    window.hits = [];
+    document.addEventListener('click', (event) => {
+        window.hits.push(event.target.closest('button, a, summary, label'));
+        event.preventDefault();
+        event.stopImmediatePropagation();
+    }, true);
+}"""
+TARGETS = """() => [...document.querySelectorAll('main button, main a[href], main summary')].filter((one) => {
+    const box = one.getBoundingClientRect();
+    if (!box.width || !one.checkVisibility() || one.matches(':disabled')) return false;
+    const at = document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2);
+    return at && (one.contains(at) || at.contains(one));
+}).slice(0, 24).length"""
+
+
+class PressTests(KeptTestCase):
+    """Whatever was typed, a press hits what it was aimed at: nothing moves from under it."""
+
+    def test_every_button_is_hit_right_after_typing_into_every_field(self):
+        missed = []
+        for view in ("artwork/letters", "artwork/symbol", "artwork", "bench", "set", "install", "live-check"):
+            page = self.view(view)
+            page.wait_for_load_state("networkidle")
+            self.unfold(page)
+            page.evaluate(PRESSED)
+            fields = page.locator("main input[type=text]:visible, main input:not([type]):visible")
+            for number in range(fields.count()):
+                field = fields.nth(number)
+                buttons = page.locator("main button:visible:not(:disabled), main summary:visible")
+                for position in range(0, buttons.count(), 3):
+                    if not self.hits(page, field, buttons.nth(position)):
+                        missed.append((view, number, buttons.nth(position).inner_text()))
+            page.context.close()
+        self.assertEqual(missed, [])
+
+    def unfold(self, page: Page) -> None:
+        """Have what is folded shown: there are fields in it, too."""
+        for summary in page.locator("main summary").all():
+            if not summary.evaluate("element => element.parentElement.open"):
+                summary.click()
+
+    def hits(self, page: Page, field, button) -> bool:
+        field.scroll_into_view_if_needed()
+        field.focus()
+        page.keyboard.type("a")
+        page.keyboard.press("Backspace")
+        box = button.bounding_box()
+        if not box or box["y"] < 60 or box["y"] + box["height"] > 800 or box["x"] < 0 or box["x"] > 1280:
+            return True  # nobody can press what is not seen
+        at = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        covered = "(element, [x, y]) => !element.contains(document.elementFromPoint(x, y))"
+        if button.evaluate(covered, at):
+            return True
+        page.evaluate("window.hits = []")
+        page.mouse.move(*at)
+        page.mouse.down()
+        page.wait_for_timeout(20)
+        page.mouse.up()
+        return button.evaluate("element => window.hits.some((hit) => hit === element || element.contains(hit))")
