@@ -95,9 +95,11 @@ export function Shell() {
 
 /** What is heard by whoever does not see it. */
 const Ears = () => (
-  <p role="status" aria-live="polite" className="unseen" data-ears>
-    {useSaid()}
-  </p>
+  <div role="log" aria-live="polite" aria-label="What happened" className="unseen">
+    {useSaid().map(({ number, sentence }) => (
+      <p key={number}>{sentence}</p>
+    ))}
+  </div>
 );
 
 /** Says that a process of Bexi's ended, and when it starts again. */

@@ -1,11 +1,15 @@
 import { useEffect, useEffectEvent, useRef, useSyncExternalStore } from "react";
 
-/** What is told to whoever does not see it: one polite live region for all, in the Shell. */
-let said = "";
+type Said = { number: number; sentence: string };
+
+/** What is told to whoever does not see it, the latest last: one polite live region for all, in the Shell. */
+let said: Said[] = [];
+/** One that comes at once after another must not take its place before it was read. */
+const STAY = 5;
 const hearers = new Set<() => void>();
 
 export function say(sentence: string): void {
-  said = said === sentence ? `${sentence}\u00a0` : sentence; // the same once more is said once more
+  said = [...said.slice(1 - STAY), { number: (said.at(-1)?.number ?? 0) + 1, sentence }];
   for (const hear of hearers) hear();
 }
 
@@ -21,9 +25,9 @@ export const useSaid = () =>
 /** How something stands that changes out of sight; `told` is empty while it is under way, and nothing while it is not known. */
 type Standing = { key: string; told: string };
 
-/** Says how something ended; not what it was found to be at first. Also gives it to `show`. */
-export function useOutcome(standing: Standing | undefined, show?: (told: string) => void) {
-  const before = useRef<string>(undefined);
+/** Says how something ended; not what it was found to be at first, or `at` first. Also gives it to `show`. */
+export function useOutcome(standing: Standing | undefined, show?: (told: string) => void, at?: string) {
+  const before = useRef(at);
   const key = standing?.key;
   const onChange = useEffectEvent(() => {
     const told = standing?.told;

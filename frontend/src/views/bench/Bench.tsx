@@ -52,7 +52,8 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
   const walk = (by: number) => {
     setPicked(ladder.rungs.at(Math.max(0, Math.min(position + by, ladder.rungs.length - 1))));
   };
-  useOutcome(standingOf(framing.frame, ladder.rungs));
+  const [opened] = useState(() => keyOf(framing.frame));
+  useOutcome(standingOf(framing.frame, ladder.rungs), undefined, opened);
   useBenchKeys({
     frame: framing.frame,
     setFrame: (frame) => changeFraming({ frame }),
@@ -141,13 +142,15 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
 }
 
 const HEARD = [16, 32];
+const keyOf = ({ x, y, side }: Frame) => `${x} ${y} ${side}`;
 
 /** Where the frame stands and what becomes of the small sizes, once they are made. */
-function standingOf({ x, y, side }: Frame, rungs: Step[]) {
+function standingOf(frame: Frame, rungs: Step[]) {
   const heard = rungs.filter(({ size, purpose }) => purpose === "tab" && HEARD.includes(size));
   if (!heard.length || heard.some(({ outdated }) => outdated)) return undefined;
   const sizes = heard.map(({ size, says }) => `${size} px ${says}`).join("; ");
-  return { key: `${x} ${y} ${side}`, told: `Frame ${side} px wide at ${x}, ${y}. ${sizes}.` };
+  const { x, y, side } = frame;
+  return { key: keyOf(frame), told: `Frame ${side} px wide at ${x}, ${y}. ${sizes}.` };
 }
 
 /** Whether the proposals are shown: at once for a piece that was just put on the bench. */

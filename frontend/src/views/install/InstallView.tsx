@@ -106,6 +106,8 @@ function PlanSection({ site, attempt, ready, last }: Props) {
       key: `${planning.id} ${planning.state}`,
       told: planning.plan ? `The plan is made: ${filesChange(planning.plan.changes)}.` : "",
     },
+    undefined,
+    "not ordered",
   );
   if (!site.has_build) {
     return (
