@@ -6,7 +6,7 @@ STAMPS := .stamps
 XDG_DATA_HOME ?= $(HOME)/.local/share
 DEMO_DATA ?= $(XDG_DATA_HOME)/bexi-demo
 
-.PHONY: demo test docs servers machines browsers setup dev package try-package lint format screenshots bench schema clean
+.PHONY: demo test slow docs servers machines browsers setup dev package try-package lint format screenshots bench schema clean
 
 demo: setup
 	BEXI_DATA="$(DEMO_DATA)" $(PYTHON) -m bexi.server.demo.run
@@ -21,6 +21,10 @@ servers: setup
 machines: setup
 	./install-machines
 	BEXI_MACHINES=1 BEXI_DATA="$$(mktemp -d)" $(PYTHON) manage.py test tests.machines
+
+# Hands and ears once more, on a machine a quarter as fast.
+slow: setup $(STAMPS)/tools
+	BEXI_SLOWED=4 $(PYTHON) -m tests tests.browser.test_kept tests.browser.test_heard
 
 browsers: setup $(STAMPS)/tools
 	./install-browsers

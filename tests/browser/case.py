@@ -3,6 +3,7 @@
 import atexit
 import base64
 import io
+import os
 import tempfile
 import threading
 from contextlib import ExitStack
@@ -28,6 +29,8 @@ from tests.ports import free_port_range
 from tests.server.case import AT_ONCE
 
 expect.set_options(timeout=60_000)  # the test's server encodes large icons and answers in turn
+SLOWED = float(os.environ.get("BEXI_SLOWED", "1"))
+"""So many times slower pages compute, as on an old laptop."""
 AXE = settings.REPOSITORY / "frontend/node_modules/axe-core/axe.min.js"
 DROP = """async ([name, type, data]) => {
     const bytes = Uint8Array.from(atob(data), (c) => c.charCodeAt(0));
@@ -143,6 +146,8 @@ class BrowserTestCase(StaticLiveServerTestCase):
         self.addCleanup(one_count().await_none)
         self.addCleanup(context.close)
         page = context.new_page()
+        if SLOWED > 1:
+            context.new_cdp_session(page).send("Emulation.setCPUThrottlingRate", {"rate": SLOWED})
         page.set_default_timeout(60_000)
         page.on("console", self.fail_on_policy_breach)
         page.on("pageerror", lambda error: self.fail(f"error in the page: {error}"))

@@ -277,6 +277,18 @@ class PressTests(KeptTestCase):
             if not summary.evaluate("element => element.parentElement.open"):
                 summary.click()
 
+    def test_a_dialog_takes_a_press_from_its_first_moment_on(self):
+        page = self.open("/")
+        for _ in range(5):
+            page.get_by_role("button", name="Add a site").first.click()
+            button = page.get_by_role("button", name="It has no address yet")
+            button.wait_for(state="attached")
+            box = button.bounding_box()
+            page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+            expect(page.get_by_label("Name")).to_be_visible()
+            page.keyboard.press("Escape")
+            expect(page.get_by_role("dialog")).to_have_count(0)
+
     def type_into(self, page: Page, field: Locator) -> None:
         field.scroll_into_view_if_needed()
         field.focus()

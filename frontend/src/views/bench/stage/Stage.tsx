@@ -38,7 +38,7 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
     <section className={styles.stage} aria-label="Stage">
       <div className={styles.tools}>
         {tools}
-        <Button size="small" aria-pressed={anew} onClick={() => setAnew(!anew)}>
+        <Button className={styles.anew ?? ""} size="small" aria-pressed={anew} onClick={() => setAnew(!anew)}>
           {anew ? "Drag over the artwork" : "New frame"}
         </Button>
         <OverlayChoice artwork={artwork} frame={frame} overlay={overlay} choose={setOverlay} />
