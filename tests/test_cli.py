@@ -222,7 +222,7 @@ class JudgeTests(CommandTestCase):
         out = self.folder / "icons"
         refused = self.run_bexi("build", self.lockup, "--out", out, "--plan", "short", "--judge")
         self.assertEqual((refused.exit_code, out.exists()), (3, False), refused.output)
-        self.assertIn("lost: letters", refused.stderr)
+        self.assertIn("lost: letter height", refused.stderr)
         built = self.run_bexi("build", self.lockup, "--out", out, "--plan", "short", "--propose", "--judge")
         self.assertEqual(built.exit_code, 0, built.output)
         self.assertTrue((out / "favicon.ico").exists())

@@ -109,7 +109,7 @@ class CheckCommandTests(CommandTestCase):
         result = self.run_bexi("start", self.address(4), "--out", out)
         self.assertEqual(result.exit_code, 0, result.output)
         self.assertIn("Tide tables", result.stdout)
-        self.assertIn("Wrong with the icons it has now:", result.stdout)
+        self.assertIn("Problems with its current icons:", result.stdout)
         self.assertIn("a drawing in the page (drawn and named like a logo)", result.stdout)
         self.assertIn("<rect", (out / "logo.svg").read_text())
         self.assertEqual(json.loads((out / "recipe.json").read_text())["site"], "Tide tables")

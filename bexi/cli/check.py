@@ -87,17 +87,17 @@ def _files_of(folder: Path) -> dict[str, bytes]:
 
 def _told(said: dict[str, Any]) -> Iterator[str]:
     home = said["pages"][0]
-    yield f"{said['address']}: {len(said['pages'])} pages and {len(said['files'])} files looked at"
+    yield f"{said['address']}: {len(said['pages'])} pages and {len(said['files'])} files checked"
     yield from (f"  {by:<12} {taken['why']}" for by, taken in home["taken"].items())
     for finding in said["findings"]:
-        yield f"{'wrong' if finding['wrong'] else 'advice'}: {finding['what']}: {finding['evidence']}"
+        yield f"{'problem' if finding['wrong'] else 'suggestion'}: {finding['what']}: {finding['evidence']}"
         where = [path_of(address) for address in finding["where"]]
         yield f"  on {', '.join(where[:5])}{f' and {len(where) - 5} more' if len(where) > 5 else ''}"
         yield f"  {finding['why']} {finding['remedy']}"
     left = said["not_looked_at"]["pages"]
     if left:
-        yield f"{left} more {'page was' if left == 1 else 'pages were'} not looked at; ask for more with --pages."
+        yield f"{left} more {'page was' if left == 1 else 'pages were'} not checked; ask for more with --pages."
     if said["certain_from"]:
-        yield f"Every browser shows what is there now from {said['certain_from']} on."
+        yield f"All browsers will show the current icons by {said['certain_from']}."
     if not said["findings"]:
-        yield "All is well."
+        yield "No problems found."

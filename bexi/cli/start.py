@@ -42,7 +42,7 @@ def start_command(
     if not as_json:
         print(f"{look.name}\n")
         wrong = [finding for finding in report.findings if finding.wrong]
-        print("Wrong with the icons it has now:" if wrong else "Nothing is wrong with the icons it has now.")
+        print("Problems with its current icons:" if wrong else "No problems found with its current icons.")
         print("".join(f"- {finding.what}: {finding.evidence}\n" for finding in wrong))
         print(f"Made of: {mark.address or 'a drawing in the page'} ({mark.why})\n")
     write_all(out, {name: data}, [], replace)

@@ -156,7 +156,7 @@ def _stays(kept: tuple[str, ...]) -> tuple[str, ...]:
 @lru_cache(maxsize=1000)
 def _gives_way(removed: tuple[str, ...]) -> tuple[str, ...]:
     """Notes on what is removed; pages that say the same share them, so that a plan for thousands stays small."""
-    return tuple(f"Gives way: {link}" for link in removed)
+    return tuple(f"Replaces: {link}" for link in removed)
 
 
 def _file_steps(host: Host, icons: HeadLines, rules: bool) -> tuple[list[tuple[Step, bytes]], list[LeftAlone]]:

@@ -70,12 +70,12 @@ def _wait(process: "subprocess.Popen[bytes]") -> None:
 def _over_sftp(page: Page) -> None:
     """Build a set for the old site and try the connection to where it lives."""
     page.goto(f"{ADDRESS}/sites/3/artwork?piece=8")
-    page.get_by_role("button", name=re.compile("Put it on the bench|Go on at the bench")).click()
+    page.get_by_role("button", name=re.compile("Open on the bench|Continue on the bench")).click()
     page.get_by_role("button", name="Build the set").click()
     page.get_by_role("heading", name="Build 1", exact=True).wait_for()
     page.goto(ADDRESS + VIEWS["install-over-sftp"])
     page.get_by_label("Password, or a private key").fill(PASSWORD)
-    page.get_by_role("button", name="Try the connection").click()
+    page.get_by_role("button", name="Test connection").click()
     page.get_by_role("button", name="Agree to this key").click()
     page.get_by_role("heading", name="What the site has now").wait_for()
 
@@ -88,7 +88,7 @@ def _judged(page: Page) -> None:
 
 
 def _proposals(page: Page) -> None:
-    page.get_by_role("button", name="Put it on the bench").click()
+    page.get_by_role("button", name="Open on the bench").click()
     page.get_by_role("heading", name="What to make of").wait_for()
     page.get_by_alt_text("Icon at 512 px", exact=True).wait_for()
 
@@ -102,7 +102,7 @@ def _visitor(page: Page) -> None:
         page.get_by_role("button", name=button, exact=True).click()
         page.get_by_role("listitem").nth(number).wait_for()
     for site in ("Tide tables", "Crew rota"):
-        page.get_by_role("button", name=f"Put on the phone: {site}").click()
+        page.get_by_role("button", name=f"Add to home screen: {site}").click()
     page.get_by_role("button", name="+1 week").click()
 
 

@@ -77,13 +77,13 @@ class TakingInTests(ArtworkTestCase):
         page = self.open("/")
         self.drop(page, square_on_white(), "square.png")
         page.get_by_label("Name of a new site").fill("Tide tables")
-        page.get_by_role("button", name="Add the site and put it on the bench").click()
+        page.get_by_role("button", name="Add the site and open the bench").click()
         expect(page.get_by_role("heading", name="What to make of square")).to_be_visible()
         self.assertEqual(Draft.objects.get(site__name="Tide tables").artwork.title, "square")
 
     def test_a_picture_of_the_site_is_taken_with_its_origin(self):
         page = self.shelf()
-        page.get_by_role("button", name="Take one from the site").click()
+        page.get_by_role("button", name="Use a picture from the site").click()
         page.get_by_role("button", name="favicon.ico").click()
         expect(page.get_by_role("heading", name="favicon", exact=True)).to_be_visible()
         expect(page.get_by_text("renaming does not convert")).to_be_visible()
@@ -114,10 +114,10 @@ class PieceTests(ArtworkTestCase):
 
     def test_lifting_the_ground_and_taking_it_back(self):
         page = self.shelf(f"?piece={self.artwork.pk}")
-        page.get_by_label("Lift the ground").click()
+        page.get_by_label("Remove the background").click()
         expect(page.get_by_text("clear", exact=True)).to_be_visible()
         expect(page.get_by_label("Colour of the ink", exact=True)).to_have_value("#224466")
-        page.get_by_label("Lift the ground").click()
+        page.get_by_label("Remove the background").click()
         expect(page.get_by_text("solid #ffffff", exact=True)).to_be_visible()
 
     def test_remove_and_undo(self):
@@ -150,10 +150,10 @@ class PieceTests(ArtworkTestCase):
 
     def assert_narrows(self, page: Page) -> None:
         """What is looked for is shown, and what is not is hidden."""
-        page.get_by_label("Search the shelf").fill("svg")
+        page.get_by_label("Search artwork").fill("svg")
         expect(page.get_by_role("button", name="square")).to_be_hidden()
         expect(page.get_by_role("button", name="disc")).to_be_visible()
-        page.get_by_label("Search the shelf").fill("")
+        page.get_by_label("Search artwork").fill("")
         page.get_by_label("Which artwork").click()
         page.get_by_title("Made of pixels").click()
         expect(page.get_by_role("button", name="disc")).to_be_hidden()
@@ -184,7 +184,7 @@ class DrawingTests(ArtworkTestCase):
         page.get_by_label("Search symbols").fill("lighthouse")
         page.get_by_role("list", name="Symbols found").get_by_role("button").first.click()
         page.get_by_role("button", name="Keep as artwork").click()
-        page.get_by_role("button", name="Put it on the bench").click()
+        page.get_by_role("button", name="Open on the bench").click()
         page.get_by_role("button", name="Build the set").click()
         with page.expect_download() as download:
             page.get_by_role("link", name="Download ZIP").click()
@@ -197,7 +197,7 @@ class DrawingTests(ArtworkTestCase):
         held: list[Route] = []
         page.route("**/assets/BenchView-*.js", lambda route: held.append(route))
         page.get_by_role("button", name="disc").click()
-        page.get_by_role("button", name="Put it on the bench").click()
+        page.get_by_role("button", name="Open on the bench").click()
         page.get_by_role("button", name="Build the set").click()
         expect(page.get_by_text("Opening the view")).to_be_visible()  # the bench is still on its way
         for route in held:

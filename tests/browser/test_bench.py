@@ -90,7 +90,7 @@ class OwnFramingTests(BenchTestCase):
         page = self.bench()
         page.get_by_role("button", name="Icon at 32 px").click()
         expect(page.get_by_text("32 px goes with all sizes.")).to_be_visible()
-        page.get_by_role("button", name="Own framing: up to 32 px").click()
+        page.get_by_role("button", name="Adjust up to 32 px separately").click()
         expect(page.get_by_text("its own framing")).to_have_count(3)
         page.get_by_label("Artwork for these sizes").click()
         page.get_by_title("plain", exact=True).click()
@@ -103,7 +103,7 @@ class OwnFramingTests(BenchTestCase):
         expect(page.get_by_role("heading", name="Build 1")).to_be_visible()
         page.go_back()
         page.get_by_role("button", name="Icon at 16 px").click()
-        page.get_by_role("button", name="Use the framing of all sizes").click()
+        page.get_by_role("button", name="Use the shared framing").click()
         expect(page.get_by_text("its own framing")).to_have_count(0)
         self.assertEqual(self.saved(page)["own"], [])
 
@@ -111,21 +111,21 @@ class OwnFramingTests(BenchTestCase):
         page = self.bench()
         page.get_by_role("application").press("]")
         expect(page.get_by_role("button", name="Icon at 16 px")).to_have_attribute("aria-pressed", "true")
-        page.get_by_role("button", name="Own framing: 16 px").click()
+        page.get_by_role("button", name="Adjust 16 px separately").click()
         page.get_by_label("Frame side, px").fill("300")
         recipe = self.saved(page)
         self.assertEqual(
             ([*recipe["framing"]["frame"].values()], [*recipe["own"][0]["framing"]["frame"].values()]),
             ([0, 0, 512], [0, 0, 300]),
         )
-        page.get_by_role("button", name="Back to all sizes").click()
+        page.get_by_role("button", name="All sizes together").click()
         expect(page.get_by_label("Frame side, px")).to_have_value("512")
 
     def test_the_home_screen_has_its_own(self):
         page = self.bench()
         page.get_by_role("button", name="Icon at 180 px, home screen").click()
-        page.get_by_role("button", name="Own framing: the home screen").click()
-        page.get_by_label("Under the opaque home-screen icon", exact=True).fill("#ffeecc")
+        page.get_by_role("button", name="Adjust the home screen separately").click()
+        page.get_by_label("Home-screen background", exact=True).fill("#ffeecc")
         self.assertEqual(self.saved(page)["own"][0]["purpose"], "home")
         self.turns(page, "180 px, home screen", (0, 0), [0xFF, 0xEE, 0xCC, 255])
 
@@ -133,7 +133,7 @@ class OwnFramingTests(BenchTestCase):
         plain = add_artwork("plain.png", plain_png())
         page = self.bench()
         page.get_by_role("button", name="Icon at 16 px").click()
-        page.get_by_role("button", name="Own framing: 16 px").click()
+        page.get_by_role("button", name="Adjust 16 px separately").click()
         page.get_by_label("Artwork for these sizes").click()
         page.get_by_title("plain", exact=True).click()
         self.saved(page)
@@ -274,9 +274,9 @@ class FramesTests(BenchTestCase):
 
     def test_hugging_with_a_margin(self):
         page = self.bench()
-        page.get_by_role("button", name="Hug the ink").click()
+        page.get_by_role("button", name="Trim to the mark").click()
         tight = self.frame(page)
-        page.get_by_label("Margin to hug with, %").fill("10")
+        page.get_by_label("Margin when trimming, %").fill("10")
         expect(page.get_by_label("Frame side, px")).to_have_value(str(int(tight[2] / 0.8 + 0.5)))
         wide = self.frame(page)
         self.assertAlmostEqual(wide[0] + wide[2] / 2, tight[0] + tight[2] / 2, delta=1)
@@ -401,7 +401,7 @@ class DraftsTests(BenchTestCase):
 class LadderTests(BenchTestCase):
     def test_own_ground_and_twice_the_pixels(self):
         page = self.bench()
-        page.get_by_role("radiogroup", name="Ground of the ladder").get_by_text("Own").click()
+        page.get_by_role("radiogroup", name="Background of the ladder").get_by_text("Own").click()
         page.get_by_label("Behind the icons", exact=True).fill("#ff8800")
         rungs = page.get_by_role("list", name="Icons by size")
         expect(rungs).to_have_css("background-color", "rgb(255, 136, 0)")
@@ -411,9 +411,9 @@ class LadderTests(BenchTestCase):
 
     def test_colours_near_at_hand_and_their_contrast(self):
         page = self.bench()
-        field = page.get_by_label("Under the opaque home-screen icon", exact=True)
+        field = page.get_by_label("Home-screen background", exact=True)
         field.click()
-        page.get_by_label("Under the opaque home-screen icon: #1144cc").click()
+        page.get_by_label("Home-screen background: #1144cc").click()
         self.assertEqual(self.saved(page)["framing"]["home_ground"], "#1144cc")
         field.fill("#1a4dd5")
         expect(page.get_by_text("graphics need 3 : 1")).to_be_visible()
@@ -467,11 +467,11 @@ class BenchAccessibilityTests(BenchTestCase):
             page = self.bench(color_scheme=scheme)
             page.get_by_role("button", name=re.compile("Icon at 32 px")).click()
             self.assert_no_axe_findings(page)
-            page.get_by_role("button", name="Own framing: 32 px").click()
+            page.get_by_role("button", name="Adjust 32 px separately").click()
             page.get_by_role("radiogroup", name="Plate").get_by_text("Round").click()
             expect(page.get_by_label("Rounding", exact=True)).to_be_visible()
             self.assert_no_axe_findings(page)
-            page.get_by_role("button", name="Use the framing of all sizes").click()
+            page.get_by_role("button", name="Use the shared framing").click()
             self.saved(page)
 
 

@@ -37,7 +37,7 @@ class FinderTests(ViewTestCase):
         page.keyboard.type("plate means")
         expect(page.get_by_role("option").first).to_contain_text("a shape in a colour of its own")
         page.keyboard.type("zzz")
-        expect(page.get_by_text("Nothing is called so.")).to_be_visible()
+        expect(page.get_by_text("Nothing has that name.")).to_be_visible()
 
     def test_the_keys_are_listed_everywhere_but_not_from_fields(self):
         page = self.open("/")
@@ -48,6 +48,6 @@ class FinderTests(ViewTestCase):
         page.keyboard.press("Escape")
         expect(page.get_by_role("dialog")).to_have_count(0)
         page.goto(f"{self.live_server_url}/sites/{self.site.pk}/artwork")
-        page.get_by_label("Search the shelf").press("?")
-        expect(page.get_by_label("Search the shelf")).to_have_value("?")
+        page.get_by_label("Search artwork").press("?")
+        expect(page.get_by_label("Search artwork")).to_have_value("?")
         expect(page.get_by_role("dialog")).to_have_count(0)

@@ -58,7 +58,7 @@ class FocusTests(HeardTestCase):
 
     def test_the_pictures_of_a_site_give_it_back_too(self):
         page = self.view("artwork")
-        button = page.get_by_role("button", name="Take one from the site")
+        button = page.get_by_role("button", name="Use a picture from the site")
         button.focus()
         page.keyboard.press("Enter")
         expect(page.get_by_role("dialog")).to_be_visible()
@@ -74,7 +74,7 @@ class FocusTests(HeardTestCase):
         page.keyboard.press("Enter")
         expect(undo).to_be_disabled()
         expect(page.get_by_role("button", name="Redo")).to_be_focused()
-        for name in ("Icon at 16 px", "Own framing: 16 px", "Use the framing of all sizes"):
+        for name in ("Icon at 16 px", "Adjust 16 px separately", "Use the shared framing"):
             button = page.get_by_role("button", name=name)
             button.focus()
             page.keyboard.press("Enter")
@@ -218,7 +218,7 @@ class ManyTests(HeardTestCase):
             add_artwork(f"mark-{number:03}.svg", BLUE_DISC.replace(b"#1144cc", b"#11%02x00" % number))
         page = self.view("bench")
         page.get_by_role("button", name="Icon at 32 px").click()
-        page.get_by_role("button", name="Own framing: up to 32 px").click()
+        page.get_by_role("button", name="Adjust up to 32 px separately").click()
         page.get_by_label("Artwork for these sizes").fill("mark-000")
         page.get_by_title("mark-000", exact=True).click()
         expect(page.get_by_text("Draft saved")).to_be_visible()
@@ -249,11 +249,11 @@ class WithoutServerTests(HeardTestCase):
         expect(page.get_by_role("heading", name="Build 1", exact=True)).to_be_visible()
         page.get_by_role("link", name="Install", exact=True).click()
         for way, heading in (("By hand", "Install by hand"), ("ZIP", "Install with a ZIP of the site")):
-            page.get_by_role("button", name="Change the place").click()
+            page.get_by_role("button", name="Change location").click()
             page.get_by_text(way, exact=True).click()
             page.get_by_role("button", name="Save", exact=True).click()
             expect(page.get_by_role("heading", name=heading)).to_be_visible()
             expect(page.get_by_label("Password", exact=False)).to_have_count(0)
-            expect(page.get_by_role("button", name="Try the connection")).to_have_count(0)
+            expect(page.get_by_role("button", name="Test connection")).to_have_count(0)
         self.site.refresh_from_db()
         self.assertEqual((self.site.place, self.site.without_server), ("", "zip"))

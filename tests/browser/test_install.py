@@ -24,7 +24,7 @@ class InstallViewTests(ViewTestCase):
         expect(page.get_by_text("replaced, copy kept").first).to_be_visible()
         left_alone = page.get_by_role("listitem").filter(has_text="swap.html")
         expect(left_alone).to_contain_text("a part of a page")
-        expect(page.get_by_text("Gives way: <link rel=").first).to_be_visible()
+        expect(page.get_by_text("Replaces: <link rel=").first).to_be_visible()
 
     def test_planning_shows_how_far_it_is_and_can_be_stopped(self):
         with mock.patch("bexi.server.machines.work.Work.offer"):
@@ -67,7 +67,7 @@ class InstallViewTests(ViewTestCase):
         Site.objects.update(place="/nowhere/at/all")
         page = self.view("install")
         expect(page.get_by_role("alert")).to_contain_text("There is no folder /nowhere/at/all")
-        page.get_by_role("button", name="Change the place").click()
+        page.get_by_role("button", name="Change location").click()
         page.get_by_label("Folder", exact=True).fill(str(self.root))
         page.get_by_role("button", name="Save").click()
         expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
@@ -89,7 +89,7 @@ class InstallViewTests(ViewTestCase):
         self.assert_no_axe_findings(page)
         expect(page.get_by_text("An account reached by FTP over TLS")).to_be_visible()
         page.get_by_role("button", name="Save").click()
-        expect(page.get_by_role("button", name="Change the place")).to_be_visible()
+        expect(page.get_by_role("button", name="Change location")).to_be_visible()
         self.assertEqual(Site.objects.get().place, "ftps://harbour%40ferry@files.example:2222/www/site")
 
     def test_a_folder_is_chosen_step_by_step_below_the_allowed_ones(self):
@@ -173,7 +173,7 @@ class OverSftpTests(ViewTestCase):
         page = self.view("install")
         expect(page.get_by_text("Enter the password or key at the right")).to_be_visible()
         page.get_by_label("Password, or a private key").fill(PASSWORD)
-        page.get_by_role("button", name="Try the connection").click()
+        page.get_by_role("button", name="Test connection").click()
         expect(page.get_by_role("alert")).to_contain_text("is new to Bexi")
         page.get_by_role("button", name="Agree to this key").click()
         expect(page.get_by_text("rename: works")).to_be_visible()
@@ -193,7 +193,7 @@ class OverSftpTests(ViewTestCase):
         page.on("request", lambda request: asked.append((request.method, request.url, request.post_data or "")))
         field = page.get_by_label("Password, or a private key")
         field.fill(PASSWORD)
-        page.get_by_role("button", name="Try the connection").click()
+        page.get_by_role("button", name="Test connection").click()
         page.get_by_role("button", name="Agree to this key").click()
         expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
         told = len(asked)
@@ -203,7 +203,7 @@ class OverSftpTests(ViewTestCase):
         with mock.patch(
             "bexi.server.installs.places.try_out", side_effect=HostRefused("wrong-secret", "Not accepted.")
         ):
-            page.get_by_role("button", name="Try the connection").click()
+            page.get_by_role("button", name="Test connection").click()
             expect(page.get_by_text("Enter the password or key at the right")).to_be_visible()
         self.assertEqual([one for one in asked if PASSWORD in one[1]], [])
         kept = page.evaluate("JSON.stringify([{...localStorage}, {...sessionStorage}, document.cookie, history.state])")

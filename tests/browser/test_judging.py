@@ -18,7 +18,7 @@ class JudgingTestCase(BrowserTestCase):
 
     def first_look(self) -> Page:
         page = self.open(f"/sites/{self.site.pk}/artwork?piece={self.lockup.pk}")
-        page.get_by_role("button", name="Put it on the bench").click()
+        page.get_by_role("button", name="Open on the bench").click()
         expect(page.get_by_role("heading", name="What to make of Lockup")).to_be_visible()
         return page
 
@@ -35,7 +35,7 @@ class FirstLookTests(JudgingTestCase):
         best = page.get_by_role("button", name=re.compile("^The emblem chosen"))
         expect(best).to_have_attribute("aria-pressed", "true")
         emblem = self.framing()
-        expect(self.rung(page, 16)).to_contain_text("well")
+        expect(self.rung(page, 16)).to_contain_text("clear")
         self.assert_no_axe_findings(page)
         page.get_by_role("button", name="As it is").click()
         expect(page.get_by_role("button", name="As it is")).to_have_attribute("aria-pressed", "true")
@@ -43,7 +43,7 @@ class FirstLookTests(JudgingTestCase):
         expect(page.get_by_text("Draft saved")).to_be_visible()
         self.assertEqual(self.framing()["frame"], {"x_px": 0, "y_px": -310, "side_px": 1240})
         page.get_by_role("button", name="Undo").click()
-        expect(self.rung(page, 16)).to_contain_text("well")
+        expect(self.rung(page, 16)).to_contain_text("clear")
         self.assertEqual(self.framing(), emblem)
 
     def test_letters_are_drawn_when_they_are_chosen(self):
@@ -57,7 +57,7 @@ class FirstLookTests(JudgingTestCase):
         page = self.first_look()
         page.get_by_role("button", name="Build the set").click()
         expect(page.get_by_role("heading", name="Build 1", exact=True)).to_be_visible()
-        expect(page.get_by_text("reads well").or_(page.get_by_text("are not well")).first).to_be_visible()
+        expect(page.get_by_text("is clear").or_(page.get_by_text("are not clear")).first).to_be_visible()
 
 
 class CloseLookTests(JudgingTestCase):
@@ -67,29 +67,29 @@ class CloseLookTests(JudgingTestCase):
         page.get_by_role("button", name="Go on with the chosen one").click()
         expect(self.rung(page, 16)).to_contain_text("lost")
         self.rung(page, 16).click()
-        expect(page.get_by_role("heading", name="Ways out, tried and judged")).to_be_visible()
+        expect(page.get_by_role("heading", name="Fixes that help")).to_be_visible()
         return page
 
     def test_readings_places_and_a_way_out_for_the_small_sizes(self):
         page = self.lost()
         close = page.get_by_role("region", name="The icon at 16 px, looked at closely")
-        expect(close.get_by_text("lost: letters 0.5 px")).to_be_visible()
+        expect(close.get_by_text("lost: letter height 0.5 px")).to_be_visible()
         expect(close.locator("rect[class*=lettering]")).to_have_count(2)
         close.get_by_role("checkbox", name="letters").uncheck()
         expect(close.locator("rect[class*=lettering]")).to_have_count(0)
         self.assert_no_axe_findings(page)
         close.get_by_role("listitem").first.get_by_role("button", name="Small sizes").click()
         for size in (16, 32, 48):
-            expect(self.rung(page, size)).to_contain_text("well")
+            expect(self.rung(page, size)).to_contain_text("clear")
         expect(self.rung(page, 64)).to_contain_text("lost")
-        expect(page.get_by_text("Nothing to mend at this size.")).to_be_visible()
+        expect(page.get_by_text("Nothing to fix at this size.")).to_be_visible()
         page.get_by_role("button", name="Undo").click()
         expect(self.rung(page, 16)).to_contain_text("lost")
 
     def test_it_closes(self):
         page = self.lost()
         page.get_by_role("region", name="looked at closely").get_by_role("button", name="Close").click()
-        expect(page.get_by_role("heading", name="Ways out, tried and judged")).to_be_hidden()
+        expect(page.get_by_role("heading", name="Fixes that help")).to_be_hidden()
 
 
 class ByHandTests(JudgingTestCase):
@@ -130,9 +130,9 @@ class GroundTests(JudgingTestCase):
         page.get_by_role("button", name="Go on with the chosen one").click()
         expect(page.get_by_text("The flat background of the picture is left out.")).to_be_visible()
         page.get_by_role("button", name="Keep the background").click()
-        expect(page.get_by_alt_text("The artwork with its ground lifted")).to_be_visible()
-        page.get_by_role("button", name="Lift the ground").click()
-        expect(page.get_by_role("button", name="Lift the ground")).to_be_hidden()
+        expect(page.get_by_alt_text("The artwork without its background")).to_be_visible()
+        page.get_by_role("button", name="Remove the background").click()
+        expect(page.get_by_role("button", name="Remove the background")).to_be_hidden()
         expect(page.get_by_alt_text("Icon at 512 px", exact=True)).to_be_visible()
         expect(page.get_by_text("being made")).to_have_count(0)
         page.wait_for_load_state("networkidle")

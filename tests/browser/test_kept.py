@@ -164,7 +164,7 @@ class TypedTests(KeptTestCase):
         page.get_by_label("Name of a new site").fill("First site")
         self.drop(page, plain_png(64, 64, "#0022cc"), "second.png", "image/png")
         expect(page.get_by_role("status").filter(has_text="second")).to_have_count(0)
-        page.get_by_role("button", name="Add the site and put it on the bench").click()
+        page.get_by_role("button", name="Add the site and open the bench").click()
         expect(page.get_by_text("Which site is second for?")).to_be_visible()
         self.assertEqual(Site.objects.get(name="First site").drafts.get().artwork.title, "first")
         expect(page.get_by_label("Name of a new site")).to_have_value("")

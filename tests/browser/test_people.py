@@ -90,5 +90,5 @@ class PeopleTests(BrowserTestCase):
         expect(page.get_by_role("link", name="Account of tom")).to_be_visible()
         expect(page.get_by_role("button", name="Add a site")).to_be_disabled()
         page.goto(f"{self.live_server_url}/sites/{self.site.pk}/install")
-        expect(page.get_by_text("Your role is “looks”; this needs “installs”.").first).to_be_visible()
-        expect(page.get_by_role("button", name="Change the place")).to_have_count(0)
+        expect(page.get_by_text("Your role is Viewer; this needs Publisher.").first).to_be_visible()
+        expect(page.get_by_role("button", name="Change location")).to_have_count(0)

@@ -44,7 +44,7 @@ class SetViewTests(ViewTestCase):
         page = self.view("set")
         plan = page.get_by_role("region", name="Set plan")
         expect(plan.get_by_text("10 files", exact=False)).to_be_visible()
-        plan.get_by_text("Short", exact=True).click()
+        plan.get_by_text("Minimal", exact=True).click()
         expect(plan.get_by_text(re.compile(r"^6 files, .* from this draft$"))).to_be_visible()
         plan.get_by_label("icon-monochrome-512.png").click()
         expect(plan.get_by_label("icon-monochrome-512.png")).to_be_checked()

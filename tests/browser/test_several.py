@@ -39,7 +39,7 @@ class FindingTests(SeveralTestCase):
         expect(rows).to_have_count(2)
         page.get_by_label("How far they are").select_option("Changed since the build")
         expect(rows).to_have_count(1)
-        page.get_by_label("Order").select_option("by name")
+        page.get_by_label("Order").select_option("Name")
         self.assert_no_axe_findings(page)
 
     def test_chosen_sites_get_a_label_and_are_removed_and_brought_back(self):
@@ -53,7 +53,7 @@ class FindingTests(SeveralTestCase):
         expect(bar).to_contain_text("1 site removed; nothing has been changed where they live.")
         expect(page.get_by_role("link", name="Bare site", exact=True)).to_have_count(0)
         self.assert_no_axe_findings(page)
-        bar.get_by_role("button", name="Bring back").click()
+        bar.get_by_role("button", name="Restore").click()
         expect(page.get_by_role("link", name="Bare site", exact=True)).to_be_visible()
 
     def test_a_list_is_brought_in(self):
@@ -67,10 +67,10 @@ class FindingTests(SeveralTestCase):
 class TogetherTests(SeveralTestCase):
     def test_taken_over_built_planned_installed_and_undone_together(self):
         page = self.open(f"/several#{self.crew.pk},{self.log.pk}")
-        page.get_by_text("Take over what another site has").click()
-        page.get_by_role("combobox", name="The site to take from").click()
+        page.get_by_text("Copy settings from another site").click()
+        page.get_by_role("combobox", name="The site to copy from").click()
         page.get_by_title("Crew rota").last.click()
-        page.get_by_role("button", name="Take over", exact=True).click()
+        page.get_by_role("button", name="Copy", exact=True).click()
         page.get_by_role("button", name="Build each").click()
         expect(page.get_by_role("link", name="built")).to_have_count(2)
         page.get_by_role("button", name="Plan installing").click()
@@ -97,7 +97,7 @@ class RemovingTests(SeveralTestCase):
         build_site(self.crew)
         page = self.open(f"/sites/{self.crew.pk}/set")
         page.get_by_role("button", name=REMOVE).click()
-        page.get_by_role("button", name="Bring it back").click()
+        page.get_by_role("button", name="Restore").click()
         expect(page.get_by_role("button", name=REMOVE)).to_be_visible()
         page.goto(f"{self.live_server_url}/sites/{self.crew.pk}/bench")
         page.get_by_role("button", name="Copy", exact=True).click()
@@ -105,6 +105,6 @@ class RemovingTests(SeveralTestCase):
         expect(page.get_by_title("First draft, copy", exact=True)).to_be_visible()
         page.get_by_role("button", name="Remove", exact=True).click()
         expect(page.get_by_text("“First draft, copy” is removed.")).to_be_visible()
-        page.get_by_role("button", name="Bring it back").click()
+        page.get_by_role("button", name="Restore").click()
         expect(page.get_by_text("is removed")).to_have_count(0)
         self.assertEqual(self.crew.drafts.count(), 2)

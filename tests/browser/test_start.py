@@ -16,7 +16,7 @@ class StartTests(BrowserTestCase):
         page.get_by_role("button", name="Add a site").last.click()
         page.get_by_label("Its address").fill(f"127.0.0.1:{self.standin_port + 4}")
         page.keyboard.press("Enter")  # the first
-        expect(page.get_by_text("Wrong with the icons it has now:")).to_be_visible()
+        expect(page.get_by_text("Problems with its current icons:")).to_be_visible()
         self.assert_no_axe_findings(page)
         page.get_by_role("button", name="Likeliest: drawn and named like a logo").click()  # the second
         expect(page.get_by_role("heading", name="What to make of")).to_be_visible()

@@ -36,7 +36,7 @@ class StoryTests(BrowserTestCase):
         expect(page.get_by_role("button", name="Choose files")).to_be_visible()
         self.drop(page, BLUE_DISC, "disc.svg", "image/svg+xml")
         expect(page.get_by_role("heading", name="disc", exact=True)).to_be_visible()
-        page.get_by_role("button", name="Put it on the bench").click()
+        page.get_by_role("button", name="Open on the bench").click()
 
         frame = page.get_by_role("application")
         expect(page.get_by_role("heading", name="What to make of")).to_be_visible()
@@ -75,7 +75,7 @@ class StoryTests(BrowserTestCase):
 
         page.get_by_role("link", name="Live check").click()
         page.get_by_role("button", name="Check now").click()
-        expect(page.get_by_role("heading", name="Nothing is wrong")).to_be_visible()
+        expect(page.get_by_role("heading", name="No problems found")).to_be_visible()
 
         page.get_by_role("link", name="Install", exact=True).click()
         page.get_by_role("button", name="Undo").click()

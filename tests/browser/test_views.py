@@ -213,8 +213,8 @@ class BenchViewTests(ViewTestCase):
         page.get_by_role("button", name="Fill").click()
         self.assertEqual((side.input_value(), x.input_value(), y.input_value()), ("512", "256", "0"))
         expect(page.get_by_text("No margin: the frame lies in the artwork.")).to_be_visible()
-        page.get_by_role("button", name="Hug the ink").click()
-        expect(page.get_by_role("button", name="Hug the ink")).to_have_attribute("aria-pressed", "true")
+        page.get_by_role("button", name="Trim to the mark").click()
+        expect(page.get_by_role("button", name="Trim to the mark")).to_have_attribute("aria-pressed", "true")
         self.assertAlmostEqual(int(side.input_value()), 410, delta=3)
 
     def test_dragging_moves_whole_pixels_and_keeps_the_side(self):
@@ -251,9 +251,9 @@ class BenchViewTests(ViewTestCase):
     def test_ground_colour_is_seen_in_every_size(self):
         page = self.view("bench")
         page.get_by_text("Colour", exact=True).click()
-        page.get_by_label("Ground colour", exact=True).fill("#ffcc0")
-        expect(page.get_by_label("Ground colour", exact=True)).to_have_attribute("aria-invalid", "true")
-        page.get_by_label("Ground colour", exact=True).fill("#ffcc00")
+        page.get_by_label("Background colour", exact=True).fill("#ffcc0")
+        expect(page.get_by_label("Background colour", exact=True)).to_have_attribute("aria-invalid", "true")
+        page.get_by_label("Background colour", exact=True).fill("#ffcc00")
         expect(page.get_by_text("Draft saved")).to_be_visible()
         self.assertEqual(self.site.drafts.get().recipe["framing"]["ground"], "#ffcc00")
 
@@ -284,7 +284,7 @@ class LiveCheckViewTests(ViewTestCase):
         page = self.view("live-check")
         page.get_by_role("button", name="Check now").click()
         expect(page.get_by_role("heading", name=re.compile("things? (is|are) wrong"))).to_be_visible()
-        wrong = page.get_by_role("region", name="What is wrong")
+        wrong = page.get_by_role("region", name="Problems")
         expect(wrong.get_by_text("A phone fills the clear parts with black.")).to_be_visible()
         expect(page.get_by_role("region", name="What visitors see").get_by_role("article")).to_have_count(6)
         self.assert_no_axe_findings(page)

@@ -46,9 +46,9 @@ class VisitorTests(BrowserTestCase):
         page.get_by_role("button", name=re.compile("Install .* changes")).click()
         page.get_by_role("link", name="Check what visitors get").click()
         page.get_by_role("button", name="Check now").click()
-        expect(page.get_by_role("heading", name="Nothing is wrong")).to_be_visible()
+        expect(page.get_by_role("heading", name="No problems found")).to_be_visible()
         self.assertEqual(self.colour(page, "Blink: the icon shown"), (0, 0, 170))
-        expect(page.get_by_text("Every browser shows them for certain from")).to_be_visible()
+        expect(page.get_by_text("All browsers will show the new icons by")).to_be_visible()
         came = page.get_by_role("slider", name="Came first")
         came.focus()
         came.press("End")
@@ -60,7 +60,7 @@ class VisitorTests(BrowserTestCase):
         self.assertEqual(self.colour(page, "Blink: the icon shown"), (170, 0, 0))
         self.assert_no_axe_findings(page)
 
-        page.get_by_role("link", name="Stand-in visitor").click()
+        page.get_by_role("link", name="Simulated visitor").click()
         page.get_by_role("button", name="Come back to Ferry").click()
         expect(page.get_by_text("takes /favicon.ico: the page declares none")).to_have_count(0)
         page.get_by_role("button", name="In a private window").click()
@@ -70,7 +70,7 @@ class VisitorTests(BrowserTestCase):
         page.get_by_role("button", name="+1 day").click()
         expect(page.get_by_text("8 days ahead of ours")).to_be_visible()
         page.get_by_role("button", name="Come back to Ferry").last.click()
-        page.get_by_role("button", name="Put on the phone: Ferry").first.click()
+        page.get_by_role("button", name="Add to home screen: Ferry").first.click()
         expect(page.get_by_alt_text("Icon of Ferry, on the home screen")).to_be_visible()
         for alt in ("Icon of Ferry", "Icon of Ferry, on the home screen"):
             self.assertEqual(self.colour(page, alt), (0, 0, 170))
@@ -78,7 +78,7 @@ class VisitorTests(BrowserTestCase):
 
     def test_the_list_of_sites_shows_what_visitors_get(self):
         page = self.open("/")
-        page.get_by_role("button", name="Look now at Ferry").click()
+        page.get_by_role("button", name="Check now at Ferry").click()
         expect(page.get_by_text("just now")).to_be_visible()
         self.assertEqual(self.colour(page, "Icon of Ferry as visitors get it, 16 px"), (170, 0, 0))
         self.assert_no_axe_findings(page)

@@ -90,7 +90,7 @@ class InstallingTests(InstallingTestCase):
         self.assertEqual((kinds["index.html"], kinds["deep/page.htm"]), (StepKind.EDIT, StepKind.EDIT))
         self.assertNotIn("notes.txt", kinds)
         self.assertEqual([page.path for page in plan.left_alone], ["part.html"])
-        self.assertIn('Gives way: <link rel="icon" href="x.gif">', plan.steps[-1].notes)
+        self.assertIn('Replaces: <link rel="icon" href="x.gif">', plan.steps[-1].notes)
         self.assertEqual(self.storage.contents, FIRST_STATE)
 
     def test_files_come_first_and_pages_last(self):

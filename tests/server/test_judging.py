@@ -59,9 +59,9 @@ class RungTests(JudgingTestCase):
 
     def test_each_rung_says_its_verdict_with_the_worst_number(self):
         small, home = self.rungs(self.whole)
-        self.assertEqual((small["verdict"], small["says"][:14]), ("lost", "lost: letters "))
+        self.assertEqual((small["verdict"], small["says"][:19]), ("lost", "lost: letter height"))
         self.assertEqual(home["verdict"], "hard")
-        self.assertEqual([rung["says"] for rung in self.rungs({"framing": {"frame": EMBLEM}})], ["well", "well"])
+        self.assertEqual([rung["says"] for rung in self.rungs({"framing": {"frame": EMBLEM}})], ["clear", "clear"])
 
     def test_a_ground_of_one_s_own_counts(self):
         small, _ = self.rungs({"framing": {"frame": EMBLEM}}, own_ground="#123f59")
@@ -86,7 +86,7 @@ class RungTests(JudgingTestCase):
         self.assertEqual((small["verdict"], small["notes"]), ("well", []))  # they share it on purpose
         self.lockup = add_artwork("twin.svg", blobs.get(self.lockup.sha256) + b"<!-- another file -->")
         small, _ = self.rungs(seen)
-        self.assertEqual((small["verdict"], small["says"]), ("well", "well"))  # the word is not concerned
+        self.assertEqual((small["verdict"], small["says"]), ("well", "clear"))  # the word is not concerned
         self.assertEqual(small["notes"], ["looks like Merrow Ferry's icon"])
 
 
@@ -115,7 +115,7 @@ class CloseLookTests(JudgingTestCase):
     def test_a_way_out_can_be_looked_at_as_it_was_offered(self):
         framing = self.look(self.whole).json()["ways_out"][0]["framing"]
         again = self.look({"framing": framing}).json()
-        self.assertEqual((again["judgement"]["says"], again["ways_out"]), ("well", []))
+        self.assertEqual((again["judgement"]["says"], again["ways_out"]), ("clear", []))
 
     def test_what_cannot_be_looked_at_is_refused(self):
         self.problem(self.look({"framing": {"frame": {"x": 9000, "y": 0, "side": 10}}}), 422, "frame-misses-artwork")
@@ -191,7 +191,7 @@ class SetTests(JudgingTestCase):
             {"artwork_id": self.lockup.pk, "recipe": self.whole, "revision": draft.revision},
         )
         build = build_site(self.site)
-        self.assertIn("16 px lost: letters 0.5 px", build.not_well)
+        self.assertIn("16 px lost: letter height 0.5 px", build.not_well)
         told = {(one["size"], one["purpose"]): one for one in build.verdicts}
         self.assertEqual(told[16, "tab"]["verdict"], "lost")
         self.assertEqual(told[16, "tab"]["files"], ["favicon.ico", "icon-16.png"])

@@ -20,6 +20,11 @@ class Verdict(StrEnum):
         """0 for lost to 2 for well."""
         return list(Verdict).index(self)
 
+    @property
+    def word(self) -> str:
+        """What it is called where people read it."""
+        return {Verdict.LOST: "lost", Verdict.HARD: "weak", Verdict.WELL: "clear"}[self]
+
 
 @dataclass(frozen=True)
 class Bound:
@@ -57,9 +62,9 @@ _SAME = 1.0
 _PX, _PERCENT = "{:.1f} px", "{:.0%}"
 _SAYS = {
     "visible": ("visible ink", _PX),
-    "strokes": ("strokes", _PX),
-    "gaps": ("gaps", _PX),
-    "lettering": ("letters", _PX),
+    "strokes": ("thinnest stroke", _PX),
+    "gaps": ("thinnest gap", _PX),
+    "lettering": ("letter height", _PX),
     "contrast": ("contrast", "{:.1f} : 1"),
     "structure": ("parts kept", _PERCENT),
     "ink": ("fills", _PERCENT),
@@ -149,7 +154,7 @@ class Judgement:
     """The readings of one icon and what follows from the worst of them.
 
     `verdict` None says that too little could be measured: a photograph has no separable ink. `because` is the name of
-    the worst reading, None where all are well; `says` the word and the number: "lost: strokes 0.3 px".
+    the worst reading, None where all are well; `says` the word and the number: "lost: thinnest stroke 0.3 px".
     """
 
     size: int
@@ -182,9 +187,9 @@ class Judgement:
         if self.verdict is None:
             return "not judged: no ink that stands apart"
         if self.because is None:
-            return self.verdict.value
+            return self.verdict.word
         number = dict(self.readings.bounded())[self.because]
-        return f"{self.verdict.value}: {noun(self.because)} {amount(self.because, number)}"
+        return f"{self.verdict.word}: {noun(self.because)} {amount(self.because, number)}"
 
     @property
     def standing(self) -> tuple[int, float]:

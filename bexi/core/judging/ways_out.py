@@ -212,7 +212,7 @@ def _gain(kind: str, before: Judgement, after: Judgement) -> str | None:
     if name is None:
         return f"→ {after.says}"
     if kind == "letters":
-        return f"{before.verdict or 'not judged'} → {after.verdict}"
+        return f"{before.verdict.word if before.verdict else 'not judged'} → {after.verdict.word}"
     if name not in told:
-        return _LEFT_OUT.get(name, f"{noun(name)} do not matter any more")
+        return _LEFT_OUT.get(name, f"{noun(name)} no longer matters")
     return f"{noun(name)} {amount(name, dict(before.readings.bounded())[name])} → {amount(name, told[name])}"

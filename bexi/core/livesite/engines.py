@@ -65,7 +65,7 @@ def _by_fit(declared: Sequence[Declared]) -> list[Candidate]:
 
 def _fitting(one: Declared) -> Candidate:
     if not one.sides or one.of_any_size:
-        said = "it is declared for any size" if one.of_any_size else "it declares no size, so it is tried"
+        said = "it is declared for any size" if one.of_any_size else "no size declared"
         return Candidate(one.address, said)
     return Candidate(one.address, f"of the declared sizes {_told(one.sides)} fits a tab best", _fit(one.sides))
 

@@ -107,9 +107,9 @@ def first_that_works(
             best = worth_of(got), candidate
     if best is None:
         told = "; ".join(failed).replace(" comes before it, but is ", ": ")
-        return Taken(by, "", f"gets nothing that it can show ({told})" if told else "finds none", tuple(asked))
+        return Taken(by, "", f"finds no usable icon ({told})" if told else "finds no icon", tuple(asked))
     why = "; ".join([best[1].reason, *failed])
-    return Taken(by, best[1].address, f"takes {path_of(best[1].address)}: {why}", tuple(asked), masked=best[1].masked)
+    return Taken(by, best[1].address, f"uses {path_of(best[1].address)}: {why}", tuple(asked), masked=best[1].masked)
 
 
 def matching(declared: Sequence[Declared], scheme: str = LIGHT) -> tuple[Declared, ...]:

@@ -33,7 +33,7 @@ class Person:
         if not self.role.holds(role):
             raise NotAllowed(
                 "role-too-small",
-                f"Your role is “{self.role}”; this needs “{role}”. Ask somebody who administers Bexi for it.",
+                f"Your role is {self.role.label}; this needs {role.label}. Ask an administrator for it.",
             )
 
 

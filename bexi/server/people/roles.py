@@ -6,10 +6,10 @@ from django.db import models
 class Role(models.TextChoices):
     """The roles, the smallest first."""
 
-    LOOKS = "looks", "looks: sees sites, artwork, sets and checks"
-    EDITS = "edits", "edits: adds sites and artwork, frames, builds and checks"
-    INSTALLS = "installs", "installs: says where sites live, installs and takes back"
-    ADMINISTERS = "administers", "administers: adds people and says what they may do"
+    LOOKS = "looks", "Viewer"
+    EDITS = "edits", "Editor"
+    INSTALLS = "installs", "Publisher"
+    ADMINISTERS = "administers", "Administrator"
 
     def holds(self, other: "Role") -> bool:
         """Whether who has this role may do what the other one is for."""

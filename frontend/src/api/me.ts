@@ -7,6 +7,14 @@ import { answer, client, type Role } from "./client";
 /** The roles; each may do what those before it may. */
 const ORDER: Role[] = ["looks", "edits", "installs", "administers"];
 
+/** What they are called on the screen. */
+export const ROLE_NAMES: Record<Role, string> = {
+  looks: "Viewer",
+  edits: "Editor",
+  installs: "Publisher",
+  administers: "Administrator",
+};
+
 export const holds = (role: Role, other: Role) => ORDER.indexOf(role) >= ORDER.indexOf(other);
 
 export const useMe = () =>
@@ -16,5 +24,5 @@ export const useMe = () =>
 export function useRefusal(needed: Role): string | undefined {
   const me = useMe().data;
   if (!me || holds(me.role, needed)) return undefined;
-  return `Your role is “${me.role}”; this needs “${needed}”.`;
+  return `Your role is ${ROLE_NAMES[me.role]}; this needs ${ROLE_NAMES[needed]}.`;
 }

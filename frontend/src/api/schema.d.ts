@@ -2255,7 +2255,7 @@ export interface components {
         WithoutServer: "" | "zip" | "hand";
         /**
          * SiteIn
-         * @description Without `labels` or `without_server` they stay as they are; a place is a server, so with one the latter is none.
+         * @description Without `labels` or `without_server` they stay as they are; with a place, Bexi reaches a server.
          */
         SiteIn: {
             /** Name */

@@ -28,7 +28,8 @@ export function BuildButton({ site }: { site: Site }) {
   const onBench = atBench !== null;
   const chosen = useDraft(site.id);
   const opened = useDraftById(atBench ? Number(atBench.params.draftId) : undefined);
-  const draft = onBench ? opened : chosen;
+  const isOpening = onBench && !opened.data;
+  const draft = onBench && !isOpening ? opened : chosen;
   const run = useBuildRun(site.id);
   const build = useBuildSite(site.id);
   const stop = useStopRun();
@@ -42,7 +43,7 @@ export function BuildButton({ site }: { site: Site }) {
   const busy = isUnderWay(run.data) || build.isPending || starting;
 
   const start = async () => {
-    if (!draft.data || busy || refusal) return;
+    if (!draft.data || isOpening || busy || refusal) return;
     setStarting(true);
     const isSaved = await allSaved();
     setStarting(false);
@@ -119,7 +120,7 @@ export function BuildButton({ site }: { site: Site }) {
       {run.data ? <Outcome run={run.data} site={site} /> : <NextStep site={site} />}
       <Button
         className={onBench ? "main-action" : (shared.quiet ?? "")}
-        loading={build.isPending || starting}
+        loading={build.isPending || starting || isOpening}
         disabled={refusal !== undefined}
         title={refusal ?? ""}
         onClick={() => void start()}

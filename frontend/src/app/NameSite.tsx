@@ -57,7 +57,7 @@ export function NameSite({ artwork, close }: { artwork: Artwork; close: () => vo
         </Form.Item>
         {problem && <Alert type="error" showIcon title={problem.message} style={{ marginBottom: 16 }} />}
         <Button type="primary" htmlType="submit" loading={busy}>
-          Add the site and put it on the bench
+          Add the site and open the bench
         </Button>
         {busy && judged && <HowFar judged={judged} />}
       </Form>

@@ -50,7 +50,7 @@ export function Shell() {
         </Link>
         <div ref={setSlot} className={styles.slot} />
         <Link to="/visitor" className={`${styles.standIn} ${styles.visitor}`}>
-          Stand-in visitor
+          Simulated visitor
         </Link>
         <Button
           className={shared.quiet ?? ""}

@@ -64,7 +64,7 @@ export function TakeIn({ children }: { children: ReactNode }) {
           close={() => setHomeless((others) => others.filter(({ id }) => id !== asked.id))}
         />
       )}
-      {over && <div className={styles.dropHere}>Drop to take in as artwork</div>}
+      {over && <div className={styles.dropHere}>Drop to add as artwork</div>}
       {sending.length > 0 && (
         <div className={styles.tray} role="status">
           {sending.map((one) => (

@@ -9,7 +9,7 @@ export const KINDS: Record<string, string> = {
   "as it is": "As it is",
   whole: "All of it",
   "first letter": "The first letter",
-  hug: "Hug the ink",
+  hug: "Trim to the mark",
   emblem: "The emblem",
   "next part": "The next part",
   plate: "On a plate",
@@ -21,6 +21,10 @@ export const KINDS: Record<string, string> = {
   letters: "Letters instead",
   "telling square": "The most telling square",
 };
+
+const WORDS = { lost: "lost", hard: "weak", well: "clear" } as const;
+/** What it is called on the screen. */
+export const wordOf = (verdict: Verdict) => (verdict ? WORDS[verdict] : "not judged");
 
 /** On what a subject may stand, as in "emblem on its badge". */
 const STANDS: Record<string, string> = { "one colour": "in one colour" };

@@ -103,7 +103,7 @@ class DemoTests(TestCase):
     def test_each_piece_at_16_px(self):
         lockup = self.verdict(demo.ferry_lockup())
         self.assertEqual((lockup.verdict, lockup.because), ("lost", "lettering"))
-        self.assertEqual(self.verdict(demo.ferry_lockup(), framing=Framing(Frame(27, 27, 566))).says, "well")
+        self.assertEqual(self.verdict(demo.ferry_lockup(), framing=Framing(Frame(27, 27, 566))).says, "clear")
         self.assertIsNone(self.verdict(demo.log_book_photo()).verdict)
         self.assertIn(self.verdict(demo.harbour_stamp()).verdict, ("lost", "hard"))
 
@@ -147,8 +147,8 @@ class WordsTests(TestCase):
         self.assertEqual((judged.verdict, judged.because), ("lost", "visible"))
         self.assertEqual(judged.says, "lost: visible ink 0.3 px")
         self.assertEqual(Judgement(16, Readings(stroke_px=0.0, gap_px=0.0)).verdict, "hard")
-        self.assertEqual(Judgement(16, Readings(lettering_px=5)).says, "hard: letters 5.0 px")
-        self.assertEqual(Judgement(16, Readings(stroke_px=9)).says, "well")
+        self.assertEqual(Judgement(16, Readings(lettering_px=5)).says, "weak: letter height 5.0 px")
+        self.assertEqual(Judgement(16, Readings(stroke_px=9)).says, "clear")
         self.assertIsNone(Judgement(16, Readings(artwork=1.0), separable=False).verdict)
         for bound in BOUNDS.values():
             self.assertAlmostEqual(bound.score(bound.lost), 1)

@@ -8,10 +8,12 @@ import { useFoundSites, useSite } from "../../api/sites";
 import { Dialog } from "../Dialog";
 import { VIEWS } from "../views";
 import styles from "./finder.module.css";
-import { controlsHere, type Found, withWords } from "./here";
+import { controlsHere, type Found, nearest, withWords } from "./here";
+import { type Task, TASKS } from "./tasks";
 import { WORDS } from "./words";
 
 const MOST = 12;
+const NEAREST = 3;
 type Props = { siteId: number | undefined; listKeys: () => void; close: () => void };
 
 /** Finds every action of the screen, view, site, piece and word of ours, by any of its words. */
@@ -29,6 +31,7 @@ export function Finder({ siteId, listKeys, close }: Props) {
   const pieces = (typed && site && shelf.data?.pieces) || [];
   const everything: Found[] = [
     ...here,
+    ...TASKS.map((task) => taskFound(task, site, to)),
     ...(site ? viewsOf(site, to) : []),
     ...known.map(({ id, name }) => ({ name, what: "site", go: to(`/sites/${id}/bench`) })),
     ...pieces.map(({ id, title }) => ({
@@ -37,13 +40,15 @@ export function Finder({ siteId, listKeys, close }: Props) {
       go: to(`/sites/${site?.id}/artwork?piece=${id}`),
     })),
     { name: "All sites", what: "view", go: to("/") },
-    { name: "Stand-in visitor", what: "view, a simulated browser and phone", go: to("/visitor") },
+    { name: "Simulated visitor", what: "view, a simulated browser and phone", go: to("/visitor") },
     { name: "People and account", what: "view", go: to("/account") },
     { name: "Keys", what: "every key", key: "?", go: listKeys },
     { name: "How it works", what: "documentation", go: () => void window.open("/docs/index.html", "_blank") },
     ...Object.entries(WORDS).map(([name, what]) => ({ name, what: `means ${what}`, go: () => undefined })),
   ];
-  const found = withWords(everything, typed).slice(0, MOST);
+  const fitting = withWords(everything, typed).slice(0, MOST);
+  const isNear = fitting.length === 0;
+  const found = isNear ? [...nearest(everything, typed, NEAREST), DOCUMENTATION] : fitting;
   const chosen = found[Math.min(at, found.length - 1)];
   const take = (one: Found | undefined) => {
     if (!one) return;
@@ -90,11 +95,30 @@ export function Finder({ siteId, listKeys, close }: Props) {
         ))}
       </ul>
       <p role="status" className={styles.what}>
-        {found.length ? "Arrows choose, Enter takes." : "Nothing is called so. Try another word."}
+        {isNear ? "Nothing has that name. These come closest:" : "Arrows choose, Enter opens."}
       </p>
     </Dialog>
   );
 }
+
+/** A task is done on the site at hand; without one, a site is chosen first. */
+function taskFound(
+  { name, words, at }: Task,
+  site: Site | undefined,
+  to: (path: string) => () => void,
+): Found {
+  if ("page" in at)
+    return { name, words, what: "documentation", go: () => void window.open(at.page, "_blank") };
+  if ("path" in at) return { name, words, what: "task", go: to(at.path) };
+  if (!site) return { name, words, what: "task: choose a site first", go: to("/") };
+  return { name, words, what: `task for ${site.name}`, go: to(`/sites/${site.id}/${at.view}`) };
+}
+
+const DOCUMENTATION: Found = {
+  name: "Look through the documentation",
+  what: "documentation",
+  go: () => void window.open("/docs/index.html", "_blank"),
+};
 
 const viewsOf = ({ id, name }: Site, to: (path: string) => () => void): Found[] =>
   VIEWS.map(([path, label]) => ({ name: label, what: `view of ${name}`, go: to(`/sites/${id}/${path}`) }));

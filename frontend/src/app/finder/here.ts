@@ -1,6 +1,7 @@
 /** What can be done on the screen as it is now. */
 
-export type Found = { name: string; what: string; key?: string; go: () => void };
+/** `words` are what people call it, beside its name. */
+export type Found = { name: string; what: string; words?: string; key?: string; go: () => void };
 
 const KEYS: Record<string, string> = {
   "Build the set": "Ctrl or ⌘ Enter",
@@ -34,14 +35,65 @@ export function controlsHere(): Found[] {
 const nameOf = (control: HTMLElement) =>
   (control.getAttribute("aria-label") ?? control.innerText).replace(/\s+/g, " ").trim();
 
+const wordsOf = (text: string) =>
+  text
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}.]+/u)
+    .filter(Boolean);
+/** Said in a question, and telling nothing of what is sought. */
+const SMALL = new Set("a an the to of for in on my i it its is do how can with and me".split(" "));
+
 /** Those with all of the words, the ones that begin with the first word before the others. */
 export function withWords(found: Found[], typed: string): Found[] {
-  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  const fitting = found.filter(({ name, what }) =>
-    words.every((word) => `${name} ${what}`.toLowerCase().includes(word)),
-  );
-  // A word of ours comes last: who types it mostly wants what it names.
-  const rank = ({ name, what }: Found) =>
-    what.startsWith("means ") ? 2 : name.toLowerCase().startsWith(words[0] ?? "") ? 0 : 1;
-  return fitting.sort((one, other) => rank(one) - rank(other));
+  const told = wordsOf(typed);
+  const telling = told.filter((word) => !SMALL.has(word));
+  const words = telling.length ? telling : told;
+  const has = ({ name, what, words: called = "" }: Found) => {
+    const text = `${name} ${what} ${called}`.toLowerCase();
+    return words.every((word) => text.includes(word));
+  };
+  // What is called so comes before what is only about it; a word of ours comes last: who types it mostly wants what it
+  // names.
+  const rank = ({ name, what, words: called }: Found) => {
+    if (what.startsWith("means ")) return 4;
+    const named = wordsOf(name);
+    if (named[0]?.startsWith(words[0] ?? "")) return 0;
+    if (called && words.every((word) => wordsOf(called).includes(word))) return 1;
+    return words.every((word) => named.some((one) => one.startsWith(word))) ? 2 : 3;
+  };
+  return found.filter(has).sort((one, other) => rank(one) - rank(other));
+}
+
+/** The ones with a word most like a typed one, which nothing has: a slip of a finger or two. */
+export function nearest(found: Found[], typed: string, most: number): Found[] {
+  const sought = wordsOf(typed).filter((word) => word.length > 2);
+  const distance = ({ name, words = "" }: Found) =>
+    Math.min(
+      ...wordsOf(`${name} ${words}`).flatMap((word) =>
+        sought.map((one) => edits(one, word) / Math.max(one.length, word.length)),
+      ),
+    );
+  return found
+    .map((one) => ({ one, far: distance(one) }))
+    .filter(({ far }) => far < NEAR)
+    .sort((one, other) => one.far - other.far)
+    .slice(0, most)
+    .map(({ one }) => one);
+}
+
+/** Of a word so much may be wrong. */
+const NEAR = 0.5;
+
+/** Letters to add, leave out or change from one word to another (Levenshtein's distance). */
+function edits(one: string, other: string): number {
+  let row = Array.from({ length: other.length + 1 }, (_, at) => at);
+  for (let i = 1; i <= one.length; i += 1) {
+    const next = [i];
+    for (let j = 1; j <= other.length; j += 1) {
+      const changed = (row[j - 1] ?? 0) + (one[i - 1] === other[j - 1] ? 0 : 1);
+      next.push(Math.min(changed, (row[j] ?? 0) + 1, (next[j - 1] ?? 0) + 1));
+    }
+    row = next;
+  }
+  return row.at(-1) ?? 0;
 }

@@ -40,7 +40,7 @@ export function Details({ artwork }: { artwork: Artwork }) {
         >
           <Input maxLength={120} />
         </Form.Item>
-        <Form.Item name="alt" label="Alt text" extra="What somebody should hear who does not see it.">
+        <Form.Item name="alt" label="Alt text" extra="What a screen reader should say.">
           <Input maxLength={200} />
         </Form.Item>
         <Form.Item
@@ -57,7 +57,7 @@ export function Details({ artwork }: { artwork: Artwork }) {
           <Input maxLength={500} />
         </Form.Item>
         <Form.Item name="permission" valuePropName="checked">
-          <Checkbox>We are allowed to use it</Checkbox>
+          <Checkbox>I have permission to use it</Checkbox>
         </Form.Item>
         {change.error && <Alert type="error" showIcon title={change.error.message} />}
         <Button htmlType="submit" loading={change.isPending}>

@@ -90,7 +90,7 @@ function Now({ site }: { site: Site }) {
   const wrong = check.data?.report?.findings.filter((finding) => finding.wrong) ?? [];
   return (
     <div role="status" className={styles.now}>
-      {wrong.length ? "Wrong with the icons it has now:" : "Nothing is wrong with the icons it has now."}
+      {wrong.length ? "Problems with its current icons:" : "No problems found with its current icons."}
       <ul>
         {wrong.slice(0, 3).map(({ what, evidence }) => (
           <li key={`${what}${evidence}`}>

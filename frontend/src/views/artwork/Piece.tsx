@@ -42,7 +42,7 @@ function ToBench({ artwork, site, draft }: Props) {
   if (draft?.artwork_id === artwork.id) {
     return (
       <Button className="main-action" onClick={() => void navigate(bench)}>
-        Go on at the bench
+        Continue on the bench
       </Button>
     );
   }
@@ -59,7 +59,7 @@ function ToBench({ artwork, site, draft }: Props) {
   return (
     <>
       <Button className="main-action" loading={trying !== undefined} onClick={() => void put()}>
-        {trying ? "Trying what can be made of it" : "Put it on the bench"}
+        {trying ? "Trying what can be made of it" : "Open on the bench"}
       </Button>
       {trying && <HowFar judged={trying} />}
     </>

@@ -49,7 +49,7 @@ function Lift({ lift, set }: { lift: number | null; set: (lift: number | null) =
     <>
       <label className={styles.switch}>
         <Switch checked={lift !== null} onChange={(on) => set(on ? tolerance : null)} />
-        Lift the ground
+        Remove the background
       </label>
       {lift !== null && (
         <div>

@@ -34,7 +34,7 @@ export function Shelf({ site, chosenId, choose }: Props) {
       <div className={styles.narrow}>
         <Input.Search
           allowClear
-          aria-label="Search the shelf"
+          aria-label="Search artwork"
           placeholder="Search by title, file, credit or format"
           value={search}
           onChange={(event) => {
@@ -107,7 +107,7 @@ function Ways({ site, choose }: { site: Site; choose: (id: number) => void }) {
         >
           <Button>Choose files</Button>
         </Upload>
-        <Button onClick={() => setFromSite(true)}>Take one from the site</Button>
+        <Button onClick={() => setFromSite(true)}>Use a picture from the site</Button>
         <LinkButton to="letters">Draw letters</LinkButton>
         <LinkButton to="symbol">Draw a symbol</LinkButton>
       </div>

@@ -7,7 +7,7 @@ import { TrueSize } from "../../app/TrueSize";
 import styles from "./closely.module.css";
 import { offered, type Picked, PLACES, type Reach } from "./scope";
 import { pngOf, type Step, useRested } from "./useLadder";
-import { kindOf, toneOf } from "../../app/verdict";
+import { kindOf, toneOf, wordOf } from "../../app/verdict";
 
 /** The enlarged icon takes about so many CSS px, a whole number for each of its own where it is small. */
 const ROOM = 176;
@@ -140,8 +140,8 @@ function Readings({ look }: { look: CloseLook }) {
                 {name === "contrast" && Object.keys(contrast).length > 1 && ` on ${leastOf(contrast)}`}
               </th>
               <td className="reading">{amount}</td>
-              <td data-tone={toneOf(verdict)} title={`lost below ${lost}, well from ${well}`}>
-                {verdict}
+              <td data-tone={toneOf(verdict)} title={`lost below ${lost}, clear from ${well}`}>
+                {wordOf(verdict)}
               </td>
             </tr>
           ))}
@@ -168,16 +168,16 @@ type WaysProps = {
 };
 
 function WaysOut({ look, rung, change }: WaysProps) {
-  if (look.judgement.verdict === "well") return <p className={styles.hint}>Nothing to mend at this size.</p>;
+  if (look.judgement.verdict === "well") return <p className={styles.hint}>Nothing to fix at this size.</p>;
   if (!look.ways_out.length)
     return (
       <p className={styles.hint}>
-        No way out that was tried reads better. A bolder drawing, a symbol or letters may serve this size.
+        None of the fixes we tried helps. A bolder drawing, a symbol or letters may serve this size.
       </p>
     );
   return (
     <>
-      <h3>Ways out, tried and judged</h3>
+      <h3>Fixes that help</h3>
       <ul className={styles.ways}>
         {look.ways_out.map((way) => (
           <Way key={way.kind} way={way} rung={rung} change={change} />

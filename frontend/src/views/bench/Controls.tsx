@@ -87,9 +87,9 @@ function FrameControls({ artwork, frame, setFrame, show, children }: FrameProps)
   const { width, height } = artwork.facts;
   const ready: [string, Frame | null | undefined][] = [
     ["Whole artwork", whole],
-    ["Hug the ink", hugged],
-    ["Centred by weight", balanced],
-    ["Fill", width === height ? null : inside],
+    ["Trim to the mark", hugged],
+    ["Centre by visual weight", balanced],
+    ["Fill the square", width === height ? null : inside],
   ];
   const standing = ready.find(([, target]) => target && sameFrame(frame, target))?.[0]; // of those alike the first
   return (
@@ -120,10 +120,10 @@ function FrameControls({ artwork, frame, setFrame, show, children }: FrameProps)
       <div className={styles.buttons}>
         {ink && (
           <label className={styles.inline}>
-            Margin to hug with
+            Margin when trimming
             <InputNumber
               size="small"
-              aria-label="Margin to hug with, %"
+              aria-label="Margin when trimming, %"
               value={margin}
               min={0}
               max={40}
@@ -216,14 +216,14 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
   const near = { suggested: edge ? [edge, ...colours] : colours, against: colours[0] };
   return (
     <fieldset className={styles.group}>
-      <legend>Ground</legend>
-      <FirstMet word="ground" />
+      <legend>Background</legend>
+      <FirstMet word="background" />
       <Segmented
         block
-        aria-label="Ground"
+        aria-label="Background"
         value={clear ? "clear" : "colour"}
         options={[
-          { value: "clear", label: "Clear" },
+          { value: "clear", label: "Transparent" },
           { value: "colour", label: "Colour" },
         ]}
         onChange={(choice) => change({ ground: choice === "clear" ? null : home_ground })}
@@ -231,14 +231,14 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
       {clear ? (
         <ColourField
           {...near}
-          label="Under the opaque home-screen icon"
+          label="Home-screen background"
           value={home_ground}
           set={(colour) => change({ home_ground: colour })}
         />
       ) : (
         <ColourField
           {...near}
-          label="Ground colour"
+          label="Background colour"
           value={ground}
           set={(colour) => change({ ground: colour })}
         />

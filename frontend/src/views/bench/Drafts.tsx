@@ -80,7 +80,7 @@ export function Drafts({ site, draft }: { site: Site; draft: Draft }) {
               change.mutate(() => answer(client.POST("/api/drafts/{draft_id}/restore", path(removed.id))))
             }
           >
-            Bring it back
+            Restore
           </Button>
         </span>
       )}

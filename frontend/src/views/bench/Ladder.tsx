@@ -55,7 +55,7 @@ export function Ladder(props: Props) {
         <Segmented
           block
           size="small"
-          aria-label="Ground of the ladder"
+          aria-label="Background of the ladder"
           value={ownGround ? "own" : ground}
           options={[
             { value: "light", label: "Light" },

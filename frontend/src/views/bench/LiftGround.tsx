@@ -14,8 +14,8 @@ export function LiftGround({ artwork }: { artwork: Artwork }) {
   return (
     <div className={styles.lift}>
       <span>
-        The picture has a ground of its own, {artwork.facts.ground_colour}, which stays. Lifted, only the mark
-        is left:
+        The picture has its own background, {artwork.facts.ground_colour}, which stays. With it removed, only
+        the mark is left:
       </span>
       <figure>
         <ArtworkPicture artwork={artwork} longest={320} className={styles.thumbnail ?? ""} />
@@ -23,7 +23,7 @@ export function LiftGround({ artwork }: { artwork: Artwork }) {
       </figure>
       <figure>
         <span className={`clear-ground ${styles.thumbnail}`}>
-          <img src={after} alt="The artwork with its ground lifted" />
+          <img src={after} alt="The artwork without its background" />
         </span>
         <figcaption>lifted</figcaption>
       </figure>
@@ -32,7 +32,7 @@ export function LiftGround({ artwork }: { artwork: Artwork }) {
         loading={change.isPending}
         onClick={() => change.mutate({ ...artwork.treatment, lift: USUAL_TOLERANCE })}
       >
-        Lift the ground
+        Remove the background
       </Button>
       {change.error && <Alert type="error" showIcon title={change.error.message} />}
     </div>

@@ -26,8 +26,8 @@ export function Scope({ recipe, own, picked, current, change, allSizes }: Props)
   if (!picked) {
     return (
       <div className={styles.scope}>
-        For all sizes. Pick a rung below to give it a framing of its own.
-        <FirstMet word="rung" named />
+        For all sizes. Choose a size below to adjust it separately.
+        <FirstMet word="size" named />
         <FirstMet word="framing" named />
       </div>
     );
@@ -54,11 +54,11 @@ export function Scope({ recipe, own, picked, current, change, allSizes }: Props)
             size="small"
             onClick={() => change((now) => standingAlone(now, sizes, current ?? now.framing))}
           >
-            Own framing: {sizesOf(sizes)}
+            Adjust {sizesOf(sizes)} separately
           </Button>
         ))}
         <Button size="small" onClick={allSizes}>
-          Back to all sizes
+          All sizes together
         </Button>
       </div>
     );
@@ -73,10 +73,10 @@ export function Scope({ recipe, own, picked, current, change, allSizes }: Props)
         set={(artwork, frame) => change((now) => withFraming(now, own, { artwork, ...frame }))}
       />
       <Button size="small" onClick={() => change((now) => rejoined(now, own))}>
-        Use the framing of all sizes
+        Use the shared framing
       </Button>
       <Button size="small" onClick={allSizes}>
-        Back to all sizes
+        All sizes together
       </Button>
     </div>
   );

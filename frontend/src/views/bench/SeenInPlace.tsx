@@ -71,7 +71,7 @@ function Vanishing({ rung }: { rung: Step }) {
     <ul className={styles.notes} aria-label="Where it vanishes">
       {gone.map(([ground, ratio]) => (
         <li key={ground}>
-          {ground === "own" ? "On its own ground" : `On ${ground} tabs`} it vanishes: its outline has a
+          {ground === "own" ? "On its own background" : `On ${ground} tabs`} it vanishes: its outline has a
           contrast of <span className="reading">{ratio.toFixed(1)} : 1</span>.
         </li>
       ))}

@@ -80,7 +80,7 @@ function Deeds({ site }: { site: Site }) {
         </details>
       )}
       <a href={`/api/sites/${site.id}/history.csv`} download>
-        Take the history along as CSV
+        Export history (CSV)
       </a>
     </>
   );

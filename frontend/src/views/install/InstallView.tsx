@@ -24,7 +24,7 @@ const ALL_PAGES = "*";
 const STOPPED = "You stopped the planning. Nothing has been changed.";
 const LOST = "The program that plans in the background was ended. Start Bexi again, then plan again.";
 
-/** Where the site lives, exactly what will happen, how far it is, and what was done before. */
+/** Site location, exactly what will happen, how far it is, and what was done before. */
 export function InstallView() {
   const site = useSite();
   const [typed, setTyped] = useState("");
@@ -82,7 +82,7 @@ export function InstallView() {
 
 type NothingProps = { site: Site; description: string; children?: ReactNode };
 
-/** A press of "Try the connection" that worked, and what was given with it. */
+/** A press of "Test connection" that worked, and what was given with it. */
 type Attempt = Given & { number: number };
 
 type Props = { site: Site; attempt: Attempt; ready: boolean; last: Install | undefined };
@@ -230,7 +230,7 @@ function Pages({ pages, set }: PagesProps) {
         <Input value={typed} onChange={(event) => setTyped(event.target.value)} spellCheck={false} />
       </label>
       <Button htmlType="submit" disabled={(typed.trim() || ALL_PAGES) === pages}>
-        Plan with these
+        Update plan
       </Button>
     </form>
   );

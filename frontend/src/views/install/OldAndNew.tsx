@@ -36,14 +36,14 @@ export function OldAndNew({ planning, site }: { planning: Planning; site: Site }
           <img src={fresh} alt="" width={16} height={16} />
           {site.name}
         </span>
-        <figcaption>after</figcaption>
+        <figcaption>After</figcaption>
       </figure>
     </div>
   );
 }
 
 function now(same: boolean, replaced: string | undefined, broken: boolean): string {
-  if (same) return "now: the same favicon.ico";
-  if (!replaced) return "now: no icon in the top folder that gives way";
-  return broken ? `now: ${replaced}, which cannot be shown` : `now, by ${replaced}`;
+  if (same) return "Before: the same favicon.ico";
+  if (!replaced) return "Before: no icon";
+  return broken ? `Before: ${replaced}, which cannot be shown` : `Before: ${replaced}`;
 }

@@ -21,7 +21,7 @@ const WITHOUT_SERVER = {
   hand: "By hand: Bexi reaches no server and needs no password.",
 } as const;
 
-/** Where the site lives, its secret, and what can be done there. */
+/** Site location, its secret, and what can be done there. */
 export function Place({ site, typed, setTyped, tried }: Props) {
   const refusal = useRefusal("installs");
   const [changing, setChanging] = useState(site.place === "" && !site.without_server && !refusal);
@@ -30,7 +30,7 @@ export function Place({ site, typed, setTyped, tried }: Props) {
   if (changing) {
     return (
       <section>
-        <h2>Where the site lives</h2>
+        <h2>Site location</h2>
         <SiteForm
           initial={site}
           action="Save"
@@ -47,13 +47,13 @@ export function Place({ site, typed, setTyped, tried }: Props) {
   const kind = kinds.data?.find((one) => one.scheme === site.place_kind);
   return (
     <section className={styles.place}>
-      <h2>Where the site lives</h2>
+      <h2>Site location</h2>
       <p>
         {site.without_server
           ? WITHOUT_SERVER[site.without_server]
           : kind
             ? `${kind.told}:`
-            : !site.place_kind && "Not said yet."}
+            : !site.place_kind && "Not set."}
         {site.place && (
           <>
             <br />
@@ -82,7 +82,7 @@ export function Place({ site, typed, setTyped, tried }: Props) {
               tried={tried}
             />
           )}
-          <Button onClick={() => setChanging(true)}>Change the place</Button>
+          <Button onClick={() => setChanging(true)}>Change location</Button>
         </>
       )}
     </section>
@@ -140,7 +140,7 @@ function Connection({ site, remote, typed, setTyped, tried }: Props & { remote: 
         </>
       )}
       <Button htmlType="submit" loading={connect.isPending}>
-        Try the connection
+        Test connection
       </Button>
       {connect.error && (
         <Alert

@@ -27,7 +27,7 @@ export function Plan({ plan, planningId, given }: Props) {
   const groups = [...new Set(pages.map(({ group }) => group))];
   return (
     <>
-      {plan.not_well && <p className={styles.notWell}>Not well in this set: {plan.not_well}.</p>}
+      {plan.not_well && <p className={styles.notWell}>Not clear in this set: {plan.not_well}.</p>}
       <h2>Files in the top folder</h2>
       <p className={styles.lead}>
         Browsers ask for favicon.ico there by themselves. They find the other files by the lines in the pages

@@ -21,7 +21,11 @@ export function EarlierChecks({ checks, shown }: { checks: CheckSummary[]; shown
               {when(created)}
             </Link>
             <span data-tone={problem_count ? "bad" : "good"}>
-              {problem_count ? `${problem_count} wrong` : "well"}
+              {problem_count
+                ? problem_count === 1
+                  ? "1 problem"
+                  : `${problem_count} problems`
+                : "no problems"}
             </span>
           </li>
         ))}

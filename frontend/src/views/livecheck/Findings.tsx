@@ -12,8 +12,8 @@ export function Findings({ report, site }: { report: Report; site: Site }) {
   const advice = report.findings.filter((finding) => !finding.wrong);
   return (
     <>
-      <List title="What is wrong" findings={wrong} site={site} tone="bad" sign="!" />
-      <List title="What could be better" findings={advice} site={site} tone="caution" sign="→" />
+      <List title="Problems" findings={wrong} site={site} tone="bad" sign="!" />
+      <List title="Suggestions" findings={advice} site={site} tone="caution" sign="→" />
     </>
   );
 }
@@ -79,7 +79,7 @@ function Remedy({ finding, site }: { finding: Finding; site: Site }) {
     stamp: { label: "Change the addresses", target: to("set") },
     plan: { label: "Change the plan", target: to("set") },
     bench: { label: "Go to the bench", target: to("bench") },
-    headers: { label: "See the lines", target: "#server-lines" },
+    headers: { label: "See the settings", target: "#server-lines" },
     address: { label: "Change the address", target: to("install") },
     "by-hand": null,
   };

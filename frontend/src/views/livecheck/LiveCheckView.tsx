@@ -79,7 +79,7 @@ function Head({ site, latest, check, isLatest }: HeadProps) {
         <div>
           <h1>{check?.report ? verdict(check) : "Not checked yet"}</h1>
           <p>
-            {check && `${isLatest ? "Looked at" : "An earlier check, of"} ${when(check.summary.created)}, `}
+            {check && `${isLatest ? "Checked" : "Earlier check,"} ${when(check.summary.created)}, `}
             {site.address ? <code>{check?.report?.address || site.address}</code> : "no address known"}
           </p>
         </div>
@@ -125,9 +125,9 @@ function troubleOf({ state, lost, problem }: CheckSummary): string {
 
 function verdict({ summary, report }: Check): string {
   const advice = report?.findings.filter(({ wrong }) => !wrong).length ?? 0;
-  const besides = advice ? `, ${advice} could be better` : "";
-  if (!summary.problem_count) return `Nothing is wrong${besides}`;
-  return `${summary.problem_count} ${summary.problem_count === 1 ? "thing is" : "things are"} wrong${besides}`;
+  const besides = advice ? `, ${advice === 1 ? "1 suggestion" : `${advice} suggestions`}` : "";
+  if (!summary.problem_count) return `No problems found${besides}`;
+  return `${summary.problem_count === 1 ? "1 problem" : `${summary.problem_count} problems`}${besides}`;
 }
 
 /** What changed since the check before. */

@@ -17,8 +17,8 @@ export function ServerLines({ site }: { site: Site }) {
   if (!lines.data || !shown) return null;
   const text = shown.lines.join("\n");
   return (
-    <section id="server-lines" aria-label="Lines for the server" className={shared.panel} tabIndex={-1}>
-      <h2>Types and freshness</h2>
+    <section id="server-lines" aria-label="Server settings" className={shared.panel} tabIndex={-1}>
+      <h2>Server settings: content types and caching</h2>
       <Segmented
         size="small"
         aria-label="Server program"

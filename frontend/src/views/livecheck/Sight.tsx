@@ -21,9 +21,9 @@ const SHOWN_AT: Record<string, { side: number; file: string }> = {
 const IN_TAB = { side: 16, file: "favicon.ico/frames/16" };
 
 const STATES: Record<Shown["state"], { label: string; tone: string }> = {
-  new: { label: "as it is now", tone: "good" },
-  old: { label: "still the earlier one", tone: "caution" },
-  earlier: { label: "an earlier one, not known", tone: "caution" },
+  new: { label: "current icon", tone: "good" },
+  old: { label: "old icon", tone: "caution" },
+  earlier: { label: "an older icon, not known", tone: "caution" },
 };
 
 /** What one kind of visitor shows, where it shows it, at true size, beside what was built, and why. */

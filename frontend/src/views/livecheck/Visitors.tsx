@@ -96,8 +96,8 @@ function Certain({ check }: { check: Check }) {
   return (
     <p className={styles.certain} data-tone={over ? "good" : "caution"}>
       {over
-        ? `Every browser shows the icon of ${when(changed)} by now.`
-        : `The icons changed ${when(changed)}. Every browser shows them for certain from ${when(certain_from)}.`}
+        ? `All browsers show the icon of ${when(changed)} by now.`
+        : `The icons changed ${when(changed)}. All browsers will show the new icons by ${when(certain_from)}.`}
       {!over && (
         <small>
           Browsers keep icons of an address they know, about a week in a store of their own (from memory) or

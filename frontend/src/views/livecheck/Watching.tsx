@@ -8,7 +8,7 @@ import shared from "./livecheck.module.css";
 
 const NEVER = "never";
 const EVERY = [
-  { value: NEVER, label: "Only when I ask" },
+  { value: NEVER, label: "Off" },
   { value: "day", label: "Every day" },
   { value: "week", label: "Every week" },
 ];
@@ -20,7 +20,7 @@ export function Watching({ site }: { site: Site }) {
   const { every = NEVER, webhook = "", mail = "", troubled = "" } = watch.data ?? {};
   return (
     <section aria-label="By itself" className={shared.panel}>
-      <h2>Look by itself</h2>
+      <h2>Automatic checks</h2>
       {troubled && <Alert type="warning" showIcon title={troubled} />}
       <Form key={`${every} ${webhook} ${mail}`} site={site} initial={{ every, webhook, mail }} />
     </section>

@@ -2,6 +2,7 @@ import { Alert, Button, Form, Input } from "antd";
 import { useNavigate } from "react-router";
 
 import type { Me } from "../../api/client";
+import { ROLE_NAMES } from "../../api/me";
 import { ROLES } from "./roles";
 import { useChangePassword, useSignOut } from "../../api/people";
 import styles from "./ownAccount.module.css";
@@ -17,7 +18,7 @@ export function OwnAccount({ me }: { me: Me }) {
     <section className={shared.card} aria-labelledby="own">
       <h2 id="own">You</h2>
       <p>
-        Your role is <strong>{me.role}</strong>: it {ROLES[me.role]}
+        Your role is <strong>{ROLE_NAMES[me.role]}</strong>: it {ROLES[me.role]}
         {me.role === "looks" ? "." : ", and all that the roles before it do."}
       </p>
       <div className={styles.actions}>

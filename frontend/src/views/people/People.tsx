@@ -1,15 +1,10 @@
 import { Alert, Button, Form, Input, Select } from "antd";
 
-import type { Account, AccountInput, Role } from "../../api/client";
-import { ROLES } from "./roles";
+import type { Account, AccountInput } from "../../api/client";
+import { OPTIONS } from "./roles";
 import { useAddPerson, useChangePerson, usePeople } from "../../api/people";
 import { when } from "../../app/units";
 import styles from "./people.module.css";
-
-const OPTIONS = (Object.keys(ROLES) as Role[]).map((value) => ({
-  value,
-  label: `${value}: ${ROLES[value]}`,
-}));
 
 /** Everybody's accounts: added, given a role, shut. */
 export function People({ isFirst }: { isFirst: boolean }) {
@@ -19,7 +14,7 @@ export function People({ isFirst }: { isFirst: boolean }) {
   return (
     <section className={styles.card} aria-labelledby="people">
       <h2 id="people">{isFirst ? "Add the first account" : "Everybody"}</h2>
-      {isFirst && <p>It administers Bexi: it can add others and say what they may do.</p>}
+      {isFirst && <p>Administrators manage accounts and permissions.</p>}
       <ul className={styles.rows}>
         {people.data?.map((account) => (
           <Person key={account.id} account={account} />
@@ -72,7 +67,7 @@ function Person({ account: { id, name, role, active, last_seen } }: { account: A
         aria-label={`Role of ${name}`}
         value={role}
         options={OPTIONS}
-        optionLabelProp="value"
+        optionLabelProp="name"
         popupMatchSelectWidth={false}
         onChange={(next) => change.mutate({ id, role: next, active })}
       />

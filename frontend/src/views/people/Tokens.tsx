@@ -1,7 +1,7 @@
 import { Alert, Button, Form, Input, InputNumber, Select } from "antd";
 
 import type { Me, Role, TokenInput } from "../../api/client";
-import { holds } from "../../api/me";
+import { holds, ROLE_NAMES } from "../../api/me";
 import { ROLES } from "./roles";
 import { useEndToken, useMakeToken, useTokens } from "../../api/people";
 import { when } from "../../app/units";
@@ -25,7 +25,7 @@ export function Tokens({ me }: { me: Me }) {
         {tokens.data?.map(({ id, name, role, ends, used }) => (
           <li key={id}>
             <strong>{name}</strong>
-            <span>{role}</span>
+            <span>{ROLE_NAMES[role]}</span>
             <span className="reading">
               ends {when(ends)}, {used ? `used ${when(used)}` : "not used yet"}
             </span>
@@ -50,7 +50,7 @@ export function Tokens({ me }: { me: Me }) {
           <Input maxLength={60} />
         </Form.Item>
         <Form.Item name="role" label="Role">
-          <Select options={roles.map((value) => ({ value, label: value }))} />
+          <Select options={roles.map((value) => ({ value, label: ROLE_NAMES[value] }))} />
         </Form.Item>
         <Form.Item name="days" label="Days until it ends">
           <InputNumber min={1} max={366} precision={0} />

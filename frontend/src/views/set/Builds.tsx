@@ -54,7 +54,7 @@ export function Builds({ builds, compare }: Props) {
             loading={restore.isPending}
             onClick={() => restore.mutate(removed.id, { onSuccess: () => setRemoved(undefined) })}
           >
-            Bring it back
+            Restore
           </Button>
         </p>
       )}
@@ -74,7 +74,7 @@ function Remove({ build, remove, done }: RemoveProps) {
         size="small"
         onClick={() => remove.mutate({ id: build.id, although: installed }, { onSuccess: done })}
       >
-        {installed ? "Remove all the same" : "Remove"}
+        {installed ? "Remove anyway" : "Remove"}
         <span className="unseen">: build {build.number}</span>
       </Button>
       {error && (

@@ -10,11 +10,11 @@ import { LinkButton } from "../../app/LinkButton";
 function NotWell({ build }: { build: Build }) {
   const told = build.verdicts.filter(({ verdict }) => verdict !== "well");
   if (!build.verdicts.length) return null;
-  if (!told.length) return <p>Every size was judged and reads well.</p>;
+  if (!told.length) return <p>Every size was judged and is clear.</p>;
   return (
     <details className={styles.behind}>
       <summary>
-        {told.length} of {build.verdicts.length} sizes are not well, the smallest: {told[0]?.size} px{" "}
+        {told.length} of {build.verdicts.length} sizes are not clear, the smallest: {told[0]?.size} px{" "}
         {told[0]?.says}
       </summary>
       <ul>

@@ -64,7 +64,7 @@ export function UploadField({ site }: { site: Site }) {
           onChange={(most_kb) => set({ most_kb })}
         />
         <Select
-          aria-label="Ground the field asks for"
+          aria-label="Background the field asks for"
           value={wanted.ground}
           options={[
             { value: "either", label: "clear or opaque" },
@@ -153,7 +153,7 @@ function Kept({ wanted, use }: KeptProps) {
       <div className={styles.inline}>
         <Input
           aria-label="Name to keep it under"
-          placeholder="Name it to keep it"
+          placeholder="Save as preset"
           maxLength={60}
           value={name}
           onChange={(event) => setName(event.target.value)}

@@ -89,7 +89,7 @@ function Plan({ planning, site }: { planning: Of<"planning">; site: Site }) {
               : "everything is in place already"}
           </Link>
           {warning && <p data-tone="caution">{warning}</p>}
-          {not_well && <p data-tone="caution">Not well: {not_well}.</p>}
+          {not_well && <p data-tone="caution">Not clear: {not_well}.</p>}
         </>
       )}
     </Work>

@@ -18,9 +18,9 @@ export function TakeOver({ busy, takeOver }: Props) {
   const [plan, setPlan] = useState(true);
   return (
     <details className={styles.takeOver}>
-      <summary>Take over what another site has</summary>
+      <summary>Copy settings from another site</summary>
       <div className={shared.actions}>
-        <SitePicker label="The site to take from" chosen={from} choose={setFrom} />
+        <SitePicker label="The site to copy from" chosen={from} choose={setFrom} />
         <Checkbox checked={recipe} onChange={(event) => setRecipe(event.target.checked)}>
           Artwork and framings
         </Checkbox>
@@ -32,10 +32,10 @@ export function TakeOver({ busy, takeOver }: Props) {
           disabled={!from || !(recipe || plan)}
           onClick={() => from && void takeOver(from.id, { recipe, plan })}
         >
-          Take over
+          Copy
         </Button>
       </div>
-      <p>Each bench keeps what it had before: Undo there brings it back.</p>
+      <p>Each bench keeps what it had before: Undo restores it.</p>
     </details>
   );
 }

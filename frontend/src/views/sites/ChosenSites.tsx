@@ -107,7 +107,7 @@ function Remove({ sites }: { sites: Site[] }) {
           type="warning"
           showIcon
           title={said.sentence}
-          action={said.installed && <Button onClick={() => void removeAll(true)}>Remove all the same</Button>}
+          action={said.installed && <Button onClick={() => void removeAll(true)}>Remove anyway</Button>}
         />
       )}
       {removed.length > 0 && (
@@ -116,7 +116,7 @@ function Remove({ sites }: { sites: Site[] }) {
             {removed.length === 1 ? "1 site removed" : `${removed.length} sites removed`}; nothing has been
             changed where they live.
           </span>
-          <Button onClick={() => void bringBack()}>Bring back</Button>
+          <Button onClick={() => void bringBack()}>Restore</Button>
         </>
       )}
     </>

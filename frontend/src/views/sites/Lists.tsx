@@ -35,10 +35,10 @@ export function Lists() {
           loading={bring.isPending}
           onClick={() => picker.current?.click()}
         >
-          Bring in a list
+          Import list (CSV)
         </Button>
         <a href="/api/sites.csv" download>
-          Take the list along
+          Export list (CSV)
         </a>
         <span className={shared.none}>CSV with the columns name, address, place, labels</span>
       </div>
@@ -60,7 +60,7 @@ export function Lists() {
               <span>{name}</span>
               <span className="reading">{when(at)}</span>
               <Button size="small" disabled={refusal !== undefined} onClick={() => restore.mutate(id)}>
-                Bring back<span className="unseen"> {name}</span>
+                Restore<span className="unseen"> {name}</span>
               </Button>
             </li>
           ))}

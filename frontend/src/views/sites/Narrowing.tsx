@@ -36,7 +36,7 @@ export function Narrowing({ sites, found, wanted, set, allChosen, chooseAll }: P
         value={wanted.state}
         onChange={(event) => set({ ...wanted, state: event.target.value as Wanted["state"] })}
       >
-        <option value="">however far</option>
+        <option value="">Any state</option>
         {Object.entries(STATES).map(([state, { label }]) => (
           <option key={state} value={state}>
             {label}
@@ -49,7 +49,7 @@ export function Narrowing({ sites, found, wanted, set, allChosen, chooseAll }: P
           value={wanted.label}
           onChange={(event) => set({ ...wanted, label: event.target.value })}
         >
-          <option value="">any label</option>
+          <option value="">Any label</option>
           {labels.map((label) => (
             <option key={label}>{label}</option>
           ))}

@@ -7,11 +7,11 @@ import type { Site } from "../../api/client";
 export function NotSeen({ site }: { site: Site }) {
   const look = useOrderCheck(site.id);
   const checks = useChecks(site.id, look.isSuccess);
-  if (checks.data?.[0] && isLooking(checks.data[0])) return "looking …";
-  if (!site.address) return "not looked at";
+  if (checks.data?.[0] && isLooking(checks.data[0])) return "checking …";
+  if (!site.address) return "not checked";
   return (
     <Button size="small" loading={look.isPending} onClick={() => look.mutate(undefined)}>
-      Look now<span className="unseen"> at {site.name}</span>
+      Check now<span className="unseen"> at {site.name}</span>
     </Button>
   );
 }

@@ -4,9 +4,9 @@ import type { Site } from "../../api/client";
 export type Wanted = { words: string; state: Site["state"] | ""; label: string; order: keyof typeof ORDERS };
 
 export const ORDERS = {
-  added: "as they were added",
-  name: "by name",
-  state: "what is to be done first",
+  added: "Date added",
+  name: "Name",
+  state: "Most urgent first",
 } as const;
 
 export const EVERYTHING: Wanted = { words: "", state: "", label: "", order: "added" };

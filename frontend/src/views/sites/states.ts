@@ -9,7 +9,7 @@ export const STATES: Record<
   draft: {
     sign: "◐",
     label: "Changed since the build",
-    next: "Go on at the bench",
+    next: "Continue on the bench",
     view: "bench",
     tone: "caution",
   },
@@ -31,7 +31,7 @@ export const STATES: Record<
   problems: {
     sign: "!",
     label: "Problems found",
-    next: "See what is wrong",
+    next: "See problems",
     view: "live-check",
     tone: "bad",
   },

@@ -13,7 +13,7 @@ type Props = { visitor: Visitor; engine: Engine; nameOf: (address: string) => st
 /** The open pages: in a tab, as a bookmark, beside a search result, and why that icon. */
 export function Browser({ visitor, engine, nameOf }: Props) {
   if (!visitor.tabs.length) {
-    return <p className={shared.panel}>It has been nowhere yet. Have it visit a site, at the left.</p>;
+    return <p className={shared.panel}>It has been nowhere yet. Visit a site, at the left.</p>;
   }
   return (
     <section className={shared.panel} aria-label="Its browser">
@@ -65,8 +65,12 @@ function Row({ tab, engine, name }: { tab: OpenTab; engine: Engine; name: string
         >
           Come back<span className="unseen"> to {name}</span>
         </Button>
-        <Button size="small" aria-label={`Put on the phone: ${name}`} onClick={() => put.mutate(tab.address)}>
-          Put on the phone
+        <Button
+          size="small"
+          aria-label={`Add to home screen: ${name}`}
+          onClick={() => put.mutate(tab.address)}
+        >
+          Add to home screen
         </Button>
       </div>
     </li>

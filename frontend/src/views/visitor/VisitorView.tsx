@@ -40,9 +40,9 @@ export function VisitorView() {
     sites.data?.find((site) => site.address === address)?.name ?? hostOf(address);
   return (
     <main className={styles.view}>
-      <title>Stand-in visitor · Bexi</title>
+      <title>Simulated visitor · Bexi</title>
       <div>
-        <h1>Stand-in visitor</h1>
+        <h1>Simulated visitor</h1>
         <p className={styles.lead}>
           No real browser and no real phone: a simulated one that follows the same rules, with a cache, and a
           clock that you can move on. The icons are the very bytes it got.
@@ -114,7 +114,7 @@ function Clock({ visitor }: { visitor: Visitor }) {
   const move = useMoveClock();
   return (
     <section className={shared.panel} aria-label="Clock">
-      <h2>Its clock</h2>
+      <h2>Clock</h2>
       <p>
         <strong>{when(visitor.clock)}</strong>
         <br />
@@ -126,7 +126,7 @@ function Clock({ visitor }: { visitor: Visitor }) {
             {label}
           </Button>
         ))}
-        {visitor.ahead > 0 && <Button onClick={() => set.mutate(0)}>Back to ours</Button>}
+        {visitor.ahead > 0 && <Button onClick={() => set.mutate(0)}>Reset</Button>}
       </div>
     </section>
   );

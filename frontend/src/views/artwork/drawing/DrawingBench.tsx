@@ -69,7 +69,7 @@ export function DrawingBench({ title, drawing, complete, changedId, done, childr
                 data-ground={ground}
                 tabIndex={0}
                 role="group"
-                aria-label={`On a ${ground} ground`}
+                aria-label={`On a ${ground} background`}
               >
                 {preview.data.pictures.map(({ size, png }) => (
                   <figure key={size}>
@@ -93,7 +93,7 @@ export function DrawingBench({ title, drawing, complete, changedId, done, childr
 
 function Contrast({ ratio }: { ratio: number | null }) {
   if (ratio === null)
-    return <p className="reading">No plate: it must stand out from light and dark grounds itself.</p>;
+    return <p className="reading">No plate: it must stand out from light and dark backgrounds by itself.</p>;
   const enough = standsOut(ratio);
   return (
     <p className="reading" data-tone={enough ? "good" : "caution"}>

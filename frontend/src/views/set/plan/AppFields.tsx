@@ -8,7 +8,7 @@ import shared from "./plan.module.css";
 import { StartScreen } from "./StartScreen";
 
 const DISPLAYS: { value: AppMembers["display"]; label: string }[] = [
-  { value: "", label: "not said: in the browser" },
+  { value: "", label: "not set: in the browser" },
   { value: "browser", label: "in the browser" },
   { value: "minimal-ui", label: "alone, with back and reload" },
   { value: "standalone", label: "alone, like other apps" },

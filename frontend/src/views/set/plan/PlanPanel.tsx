@@ -12,8 +12,14 @@ import styles from "./plan.module.css";
 
 const OWN = "own";
 const MANIFEST = "site.webmanifest";
+const PLANS: Record<string, string> = { short: "Minimal", balanced: "Standard", whole: "Complete" };
 const NARROW = "(max-width: 760px)";
 const CURRENCIES = ["needed today", "older devices", "legacy"] as const;
+const CURRENCY_NAMES: Record<string, string> = {
+  "needed today": "Recommended",
+  "older devices": "Older devices",
+  legacy: "Legacy",
+};
 
 type Props = { site: Site; drawn: boolean };
 
@@ -39,7 +45,7 @@ export function PlanPanel({ site, drawn }: Props) {
         options={[
           ...(ready.data ?? []).map(({ name }) => ({
             value: name,
-            label: name[0]?.toUpperCase() + name.slice(1),
+            label: PLANS[name] ?? name,
           })),
           { value: OWN, label: "Own", disabled: plan.ready !== null },
         ]}
@@ -101,7 +107,7 @@ function toggled(files: string[], file: PlannedFile, catalogue: PlannedFile[]): 
 
 function told(app: AppMembers): string {
   const said = Object.values(app).filter(Boolean).length;
-  return said ? `${said} of ${Object.keys(app).length} said` : "nothing said";
+  return said ? `${said} of ${Object.keys(app).length} set` : "not set";
 }
 
 type FilesProps = {
@@ -117,7 +123,7 @@ function Files({ currency, files, chosen, costs, toggle }: FilesProps) {
   const held = files.filter(({ name }) => chosen.includes(name)).length;
   return (
     <Fold
-      title={currency[0]?.toUpperCase() + currency.slice(1)}
+      title={CURRENCY_NAMES[currency] ?? currency}
       chosen={`${held} of ${files.length} files`}
       open={currency === CURRENCIES[0] && !matchMedia(NARROW).matches}
     >

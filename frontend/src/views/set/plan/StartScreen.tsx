@@ -36,11 +36,11 @@ export function StartScreen({ site, app }: { site: Site; app: AppMembers }) {
       </div>
       <figcaption className={shared.hint}>
         Start screen: icon-192.png on 96 CSS px, as on a screen with two pixels for each.
-        {!app.background && " Its ground is not said; browsers mostly take white."}
+        {!app.background && " Its background is not set; browsers mostly use white."}
         {apart !== undefined && !standsOut(apart) && (
           <span data-tone="caution">
             {" "}
-            The mark has {apart.toFixed(1)} : 1 to this ground; {GRAPHICS_NEED}.
+            The mark has {apart.toFixed(1)} : 1 to this background; {GRAPHICS_NEED}.
           </span>
         )}
       </figcaption>
