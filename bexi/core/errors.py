@@ -41,5 +41,16 @@ class InstallRefused(Refusal):
     """An installation or undo that was not begun, or was put back."""
 
 
+class ChangedSince(InstallRefused):
+    """An undo that has to ask first: somebody changed the file at `path` since it was installed."""
+
+    def __init__(self, path: str) -> None:
+        super().__init__(
+            "changed-since",
+            f"{path} was changed since it was installed. Say whether the old file goes over it, or it stays.",
+        )
+        self.path = path
+
+
 class PlanRefused(Refusal):
     """A set plan, or a wish for one file, that cannot be met."""

@@ -5,7 +5,7 @@ from contextlib import AbstractContextManager
 from time import sleep
 from typing import Protocol
 
-from bexi.core.errors import HostRefused, InstallRefused, Refusal
+from bexi.core.errors import ChangedSince, HostRefused, InstallRefused, Refusal
 from bexi.hosts.careful import CarefulHost
 from bexi.hosts.patience import never
 from bexi.hosts.protocol import Host
@@ -170,10 +170,7 @@ def plan_undo(host: Host, done: Sequence[Step], over: Sequence[str] = (), leave:
         if now == step.before or step.path in over:
             steps.append(Step(step.kind if now else StepKind.ADD, step.path, now, step.after))
         else:
-            raise InstallRefused(
-                "changed-since",
-                f"{step.path} was changed since it was installed. Say whether the old file goes over it, or it stays.",
-            )
+            raise ChangedSince(step.path)
     return steps
 
 

@@ -11,7 +11,7 @@ from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI, Schema
 from ninja.errors import ValidationError
 
-from bexi.core.errors import BuildFailed, HostRefused, InstallRefused, Refusal
+from bexi.core.errors import BuildFailed, ChangedSince, HostRefused, InstallRefused, Refusal
 from bexi.hosts.place import UnknownServer
 from bexi.server import own_disk
 
@@ -21,7 +21,10 @@ MEDIA_TYPE = "application/problem+json"
 
 
 class Problem(Schema):
-    """The body of every error. `fingerprint` is that of a server nobody has agreed to yet."""
+    """The body of every error.
+
+    `fingerprint` is that of a server nobody has agreed to yet, `path` that of a file somebody changed since.
+    """
 
     type: str
     title: str
@@ -29,6 +32,7 @@ class Problem(Schema):
     code: str
     detail: str
     fingerprint: str | None = None
+    path: str | None = None
 
 
 class Conflict(Refusal):
@@ -58,7 +62,9 @@ _STATUS: dict[type[Refusal], int] = {
 }
 
 
-def problem(status: int, code: str, detail: str, fingerprint: str | None = None) -> HttpResponse:
+def problem(
+    status: int, code: str, detail: str, fingerprint: str | None = None, path: str | None = None
+) -> HttpResponse:
     """A response with problem details."""
     body = Problem(
         type=f"urn:bexi:problem:{code}",
@@ -67,6 +73,7 @@ def problem(status: int, code: str, detail: str, fingerprint: str | None = None)
         code=code,
         detail=detail,
         fingerprint=fingerprint,
+        path=path,
     )
     return HttpResponse(json.dumps(body.dict(), ensure_ascii=False), content_type=MEDIA_TYPE, status=status)
 
@@ -81,7 +88,8 @@ def answer_problems(api: NinjaAPI) -> None:
     @api.exception_handler(Refusal)
     def refused(request: HttpRequest, refusal: Refusal) -> HttpResponse:
         fingerprint = refusal.fingerprint if isinstance(refusal, UnknownServer) else None
-        return problem(_status_of(refusal), refusal.code, refusal.sentence, fingerprint)
+        path = refusal.path if isinstance(refusal, ChangedSince) else None
+        return problem(_status_of(refusal), refusal.code, refusal.sentence, fingerprint, path)
 
     @api.exception_handler(ValidationError)
     def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:

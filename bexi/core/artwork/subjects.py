@@ -50,3 +50,22 @@ SUBJECTS: dict[str, tuple[str, ...]] = {
     "vet": ("paw-print", "stethoscope"),
     "weather": ("cloud-sun", "sun", "umbrella"),
 }
+
+KINDS: dict[str, tuple[str, ...]] = {
+    "Harbour and travel": ("ferry", "harbour", "travel", "taxi", "bicycle", "hotel"),
+    "Food and drink": ("bakery", "cafe", "butcher", "restaurant"),
+    "Nature and weather": ("garden", "florist", "tree", "farm", "animal", "weather"),
+    "Craft and building": ("builder", "carpenter", "painter", "plumber", "electrician", "mechanic", "tailor"),
+    "Health and care": ("clinic", "dentist", "pharmacy", "vet", "hair"),
+    "Culture and sport": ("music", "concert", "theatre", "photographer", "news", "sport", "gym"),
+    "Shop, law and learning": ("shop", "jeweller", "bank", "law", "library", "school"),
+}
+"""Subjects by kind, to be looked through before any word is typed."""
+
+
+def browsed() -> dict[str, tuple[str, ...]]:
+    """The names of symbols of each kind, none twice."""
+    return {
+        kind: tuple(dict.fromkeys(name for subject in subjects for name in SUBJECTS[subject]))
+        for kind, subjects in KINDS.items()
+    }

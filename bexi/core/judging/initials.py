@@ -19,6 +19,17 @@ _TRACKINGS = (0, 6)
 """In hundredths of the em; which of them reads best is judged."""
 
 
+_MOST_LETTERS = 3
+_SMALL_WORDS = frozenset((
+    "a", "an", "and", "by", "for", "in", "of", "on", "the", "to", "at", "und", "der", "die", "das", "den",
+    "dem", "des", "von", "vom", "zu", "zum", "zur", "im", "am", "bei", "für", "mit", "le", "la", "les", "l",
+    "de", "du", "d", "et", "au", "aux", "en", "sur", "el", "los", "las", "y", "e", "i", "o", "il", "lo", "gli",
+    "del", "della", "dei", "delle", "di", "da", "do", "dos", "os", "as", "het", "een", "van", "voor", "te",
+    "och", "av", "på", "til", "og", "ved", "w", "z", "na",
+))  # fmt: skip
+"""Articles, conjunctions and short prepositions of common European languages; from memory."""
+
+
 @dataclass(frozen=True)
 class Drawn:
     """Letters that were drawn, and the picture of them."""
@@ -29,9 +40,36 @@ class Drawn:
 
 
 def initials(name: str) -> str:
-    """One or two letters of a name: those its first two words begin with."""
-    words = ["".join(one for one in word if unicodedata.category(one)[0] in "LN") for word in name.split()]
-    return "".join(word[0] for word in words if word)[:2].upper()
+    """One or two letters of a name: those its first two words begin with, small words left out."""
+    return "".join(word[0] for word in _telling(name))[:2].upper()
+
+
+def initials_to_choose(name: str) -> list[str]:
+    """Letters that may stand for a name, the likeliest first: initials, one letter, all initials, a beginning."""
+    telling, every = _telling(name), _words(name)
+    if not telling:
+        return []
+    first = telling[0]
+    offered = (
+        initials(name),
+        first[0],
+        "".join(word[0] for word in telling)[:_MOST_LETTERS],
+        "".join(word[0] for word in every)[:_MOST_LETTERS],
+        first[:2],
+        first[:_MOST_LETTERS],
+    )
+    return list(dict.fromkeys(letters.upper() for letters in offered))
+
+
+def _words(name: str) -> list[str]:
+    cleaned = ("".join(one for one in word if unicodedata.category(one)[0] in "LN") for word in name.split())
+    return [word for word in cleaned if word]
+
+
+def _telling(name: str) -> list[str]:
+    """The words without small ones, unless there are no others."""
+    words = _words(name)
+    return [word for word in words if word.casefold() not in _SMALL_WORDS] or words
 
 
 def drawn_initials(name: str, groups: Groups, font_files: Sequence[bytes]) -> list[Drawn]:

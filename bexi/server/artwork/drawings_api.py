@@ -2,16 +2,19 @@
 
 import base64
 from itertools import islice
+from typing import Annotated
 
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
-from ninja import Router, Schema
+from ninja import Query, Router, Schema
 
 from bexi.core.artwork.intake import take_in
+from bexi.core.artwork.subjects import browsed
 from bexi.core.artwork.symbols import search
 from bexi.core.formats import png
 from bexi.core.framing.frame import whole_artwork
 from bexi.core.framing.reduce import reduced
+from bexi.core.judging.initials import initials_to_choose
 from bexi.resources import FACES, symbol_shapes
 from bexi.server.artwork import drawings
 from bexi.server.artwork.api import ArtworkOut
@@ -38,6 +41,11 @@ class SymbolShapeOut(Schema):
 
     name: str
     body: str
+
+
+class SymbolKindOut(Schema):
+    name: str
+    symbols: list[SymbolShapeOut]
 
 
 class PreviewIn(Schema):
@@ -71,6 +79,25 @@ def find_symbols(request: HttpRequest, words: str) -> list[SymbolShapeOut]:
     """Symbols found by words, the best first."""
     found = islice(search(words, symbol_shapes()), MOST_SYMBOLS)
     return [SymbolShapeOut(name=shape.name, body=shape.body) for shape in found]
+
+
+@router.get("/symbol-kinds", response=list[SymbolKindOut])
+def browse_symbols(request: HttpRequest) -> list[SymbolKindOut]:
+    """Symbols by kind, to be looked through before any word is typed."""
+    shapes = symbol_shapes()
+    return [
+        SymbolKindOut(
+            name=kind,
+            symbols=[SymbolShapeOut(name=name, body=shapes[name].body) for name in names if name in shapes],
+        )
+        for kind, names in browsed().items()
+    ]
+
+
+@router.get("/initials", response=list[str])
+def letters_for(request: HttpRequest, name: Annotated[str, Query(max_length=200)]) -> list[str]:
+    """Letters that may stand for a name, the likeliest first."""
+    return initials_to_choose(name)
 
 
 @router.post("/drawings/preview", response=PreviewOut, auth=Needs(Role.LOOKS))

@@ -27,6 +27,12 @@ def check_what_is_due() -> None:
         start_check(watch.site)
 
 
+def check_what_changed(site: Site, **_: object) -> None:
+    """Have a site looked at after an installation or its undoing; an earlier look under way saw it half done."""
+    if site.address:
+        _ordered(site).offer()
+
+
 def check_now(site: Site) -> Check:
     """Look at a site on the spot."""
     check = _ordered(site)

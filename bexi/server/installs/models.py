@@ -3,6 +3,7 @@
 from datetime import timedelta
 
 from django.db import models
+from django.dispatch import Signal
 from django.utils import timezone
 from django.utils.module_loading import import_string
 
@@ -10,6 +11,9 @@ from bexi.installing.step import Content, Step, StepKind
 from bexi.server.builds.models import Build
 from bexi.server.machines.work import CountedWork, Work
 from bexi.server.sites.models import Site
+
+site_changed = Signal()
+"""An installation on a site, or the undoing of one, has ended well, and what visitors get is another."""
 
 
 class PlanningState(models.TextChoices):

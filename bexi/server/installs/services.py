@@ -18,7 +18,7 @@ from bexi.installing.plan import new_pages
 from bexi.installing.step import Content, Step, StepKind
 from bexi.server import blobs, own_disk, vault
 from bexi.server.installs import reaching
-from bexi.server.installs.models import Install, InstallState
+from bexi.server.installs.models import Install, InstallState, site_changed
 from bexi.server.installs.places import place_then, secret_of
 from bexi.server.installs.planning import PLACE_AWAITED_SECONDS, icons_of, wanted
 from bexi.server.machines import leases
@@ -113,6 +113,7 @@ def _carry_out(journal: Install, held: leases.Holding) -> None:
             _end(journal, InstallState.DONE, "")
             if journal.undoes:
                 _note_undone(journal.undoes)
+            transaction.on_commit(lambda: site_changed.send_robust(Install, site=journal.site))
 
 
 def _note_undone(done: Install) -> None:

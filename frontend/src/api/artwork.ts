@@ -45,6 +45,21 @@ export const useSymbols = (words: string) =>
     staleTime: Infinity,
   });
 
+export const useSymbolKinds = () =>
+  useQuery({
+    queryKey: ["symbol-kinds"],
+    queryFn: () => answer(client.GET("/api/symbol-kinds")),
+    staleTime: Infinity,
+  });
+
+/** Letters that may stand for a name, the likeliest first. */
+export const useInitials = (name: string) =>
+  useQuery({
+    queryKey: ["initials", name],
+    queryFn: () => answer(client.GET("/api/initials", { params: { query: { name } } })),
+    staleTime: Infinity,
+  });
+
 export const useDrawingPreview = (drawing: Drawing) =>
   useQuery({
     queryKey: ["drawing-preview", drawing],

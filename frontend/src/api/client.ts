@@ -75,6 +75,8 @@ export class Problem extends Error {
     sentence: string,
     /** Of a server that nobody has agreed to yet. */
     readonly fingerprint?: string,
+    /** Of a file that somebody changed since. */
+    readonly path?: string,
   ) {
     super(sentence);
   }
@@ -85,15 +87,17 @@ export function csrfToken(): string {
 }
 
 export function problemFrom(body: unknown): Problem {
-  const { code, detail, fingerprint } = (body ?? {}) as {
+  const { code, detail, fingerprint, path } = (body ?? {}) as {
     code?: string;
     detail?: string;
     fingerprint?: string;
+    path?: string;
   };
   return new Problem(
     code ?? "unknown",
     detail ?? "Bexi did not answer as expected. Reload the page and try again.",
     fingerprint,
+    path,
   );
 }
 

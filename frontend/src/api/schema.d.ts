@@ -624,6 +624,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/symbol-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Browse Symbols
+         * @description Symbols by kind, to be looked through before any word is typed.
+         */
+        get: operations["bexi_server_artwork_drawings_api_browse_symbols"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/initials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Letters For
+         * @description Letters that may stand for a name, the likeliest first.
+         */
+        get: operations["bexi_server_artwork_drawings_api_letters_for"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drawings/preview": {
         parameters: {
             query?: never;
@@ -2708,6 +2748,13 @@ export interface components {
             name: string;
             /** Body */
             body: string;
+        };
+        /** SymbolKindOut */
+        SymbolKindOut: {
+            /** Name */
+            name: string;
+            /** Symbols */
+            symbols: components["schemas"]["SymbolShapeOut"][];
         };
         /**
          * PreviewOut
@@ -5237,6 +5284,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SymbolShapeOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_drawings_api_browse_symbols: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SymbolKindOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_drawings_api_letters_for: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
         };

@@ -15,7 +15,7 @@ from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
 from bexi.core.judging.groups import groups_of
-from bexi.core.judging.initials import drawn_initials, initials
+from bexi.core.judging.initials import drawn_initials, initials, initials_to_choose
 from bexi.core.judging.judge import judge_at
 from bexi.core.judging.likeness import distance, most_alike
 from bexi.core.judging.proposals import propose
@@ -139,8 +139,19 @@ class DemoTests(TestCase):
 
 class WordsTests(TestCase):
     def test_initials(self):
-        for name, letters in (("Merrowmouth Ferry", "MF"), ("  “tide” & co", "TC"), ("Ärger", "Ä"), ("…", "")):
+        for name, letters in (
+            ("Merrowmouth Ferry", "MF"),
+            ("  “tide” & co", "TC"),
+            ("Ärger", "Ä"),
+            ("…", ""),
+            ("Huber und Sohn", "HS"),
+            ("The Log", "L"),
+            ("La Casa de los Libros", "CL"),
+            ("Und", "U"),
+        ):
             self.assertEqual(initials(name), letters)
+        self.assertEqual(initials_to_choose("Huber und Sohn"), ["HS", "H", "HUS", "HU", "HUB"])
+        self.assertEqual(initials_to_choose("…"), [])
 
     def test_the_worst_reading_is_the_verdict(self):
         judged = Judgement(16, Readings(visible_px=0.3, stroke_px=0.1, contrast={"light": 2.0}))

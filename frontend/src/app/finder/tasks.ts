@@ -189,6 +189,11 @@ export const TASKS: Task[] = [
     at: page("first-icon"),
   },
   {
+    name: "Why the old icon is still shown",
+    words: "still see old cache stale refresh why",
+    at: page("howto/still-old"),
+  },
+  {
     name: "A wide logo with words",
     words: "wide wordmark long logo words text unreadable",
     at: page("howto/wide-logo"),

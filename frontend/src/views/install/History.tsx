@@ -1,4 +1,4 @@
-import { Alert, App, Button, Input } from "antd";
+import { Alert, Button, Input } from "antd";
 import { type ReactNode, useState } from "react";
 
 import { type Install, type InstalledFile, Problem, type Site } from "../../api/client";
@@ -163,23 +163,12 @@ const accountOf = (place: string) => /^\w+:\/\/[^/]+/.exec(place)?.[0] ?? "";
 function Undo({ install, given }: InstallProps) {
   const entered = useEnteredFor(install, given);
   const undo = useUndoInstall(entered.given);
-  const { message } = App.useApp();
   const [decided, setDecided] = useState({ over: [] as string[], leave: [] as string[] });
   const begin = (choices: typeof decided) => {
     setDecided(choices);
-    undo.mutate(
-      { id: install.id, ...choices },
-      {
-        onSuccess: ({ state }) => {
-          if (state === "done") void message.success("Undone: every file is as it was before.");
-        },
-      },
-    );
+    undo.mutate({ id: install.id, ...choices });
   };
-  const changed =
-    undo.error instanceof Problem && undo.error.code === "changed-since"
-      ? undo.error.message.split(" was changed since")[0]
-      : undefined;
+  const changed = undo.error instanceof Problem ? undo.error.path : undefined;
   return (
     <div className={styles.undo}>
       {entered.field}

@@ -19,6 +19,7 @@ import { Visitors } from "./Visitors";
 import { Watching } from "./Watching";
 
 const LOST = "The program that looks in the background was ended. Start Bexi again, then check again.";
+const OUTDATED = "Not checked since the last change";
 const STOPPED = "You stopped the check.";
 
 /** What each visitor gets now and until when, what is wrong with it, and what mends it. */
@@ -72,12 +73,14 @@ type HeadProps = {
 
 function Head({ site, latest, check, isLatest }: HeadProps) {
   const order = useOrderCheck(site.id);
+  // Only checks after the last change count for the site's state.
+  const isOutdated = isLatest && site.state === "installed";
   const trouble = latest && !isLooking(latest) ? troubleOf(latest) : "";
   return (
     <>
       <div className={styles.head}>
         <div>
-          <h1>{check?.report ? verdict(check) : "Not checked yet"}</h1>
+          <h1>{check?.report ? (isOutdated ? OUTDATED : verdict(check)) : "Not checked yet"}</h1>
           <p>
             {check && `${isLatest ? "Checked" : "Earlier check,"} ${when(check.summary.created)}, `}
             {site.address ? <code>{check?.report?.address || site.address}</code> : "no address known"}

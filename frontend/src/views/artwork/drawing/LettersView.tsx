@@ -1,7 +1,7 @@
 import { Input, Segmented, Select, Slider } from "antd";
 
 import type { Letters } from "../../../api/client";
-import { useFaces } from "../../../api/artwork";
+import { useFaces, useInitials } from "../../../api/artwork";
 import { useTyped } from "../../../app/typed";
 import styles from "./drawing.module.css";
 import { DrawingBench } from "./DrawingBench";
@@ -21,19 +21,25 @@ const FIRST: Letters = {
 /** One to three letters on a plate. */
 export function LettersView() {
   const { changed, site, ready } = useDrawn("letters");
-  if (!ready) return null;
-  const initials = site.name
-    .split(/\s+/)
-    .map((word) => word[0])
-    .join("")
-    .slice(0, 2);
-  const first = changed?.drawing?.kind === "letters" ? changed.drawing : { ...FIRST, text: initials };
-  return <Maker key={changed?.id ?? "new"} siteId={site.id} first={first} changedId={changed?.id} />;
+  const initials = useInitials(site.name);
+  if (!ready || initials.isPending) return null;
+  const offered = initials.data ?? [];
+  const text = offered[0] ?? "";
+  const first = changed?.drawing?.kind === "letters" ? changed.drawing : { ...FIRST, text };
+  return (
+    <Maker
+      key={changed?.id ?? "new"}
+      siteId={site.id}
+      first={first}
+      offered={offered}
+      changedId={changed?.id}
+    />
+  );
 }
 
-type Props = { siteId: number; first: Letters; changedId: number | undefined };
+type Props = { siteId: number; first: Letters; offered: string[]; changedId: number | undefined };
 
-function Maker({ siteId, first, changedId }: Props) {
+function Maker({ siteId, first, offered, changedId }: Props) {
   const faces = useFaces();
   const { value: letters, type, forget } = useTyped(`letters-${siteId}-${changedId ?? "new"}`, first);
   const change = (part: Partial<Letters>) => type({ ...letters, ...part });
@@ -55,6 +61,18 @@ function Maker({ siteId, first, changedId }: Props) {
           onChange={(event) => change({ text: event.target.value })}
         />
       </label>
+      {offered.length > 1 && (
+        <div className={styles.field}>
+          <span>From the site’s name</span>
+          <Segmented
+            block
+            aria-label="From the site’s name"
+            value={letters.text}
+            options={offered}
+            onChange={(text) => change({ text })}
+          />
+        </div>
+      )}
       <label>
         Face
         <Select

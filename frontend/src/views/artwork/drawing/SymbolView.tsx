@@ -2,7 +2,7 @@ import { Empty, Input, Slider } from "antd";
 import { use, useDeferredValue, useState } from "react";
 
 import type { SymbolDrawing } from "../../../api/client";
-import { useSymbols } from "../../../api/artwork";
+import { useSymbolKinds, useSymbols } from "../../../api/artwork";
 import { Loading } from "../../../app/Loading";
 import { ModeContext } from "../../../app/mode";
 import { useTyped } from "../../../app/typed";
@@ -56,8 +56,7 @@ function Maker({ siteId, first, changedId }: Props) {
 function SymbolSearch({ chosen, choose }: { chosen: string; choose: (name: string) => void }) {
   const [words, setWords] = useState("");
   const found = useSymbols(useDeferredValue(words));
-  const { mode } = use(ModeContext);
-  const colour = mode === "light" ? "#1b2420" : "#e8eee9";
+  const kinds = useSymbolKinds();
   return (
     <div className={shared.field}>
       <Input.Search
@@ -68,25 +67,56 @@ function SymbolSearch({ chosen, choose }: { chosen: string; choose: (name: strin
         onChange={(event) => setWords(event.target.value)}
       />
       {found.isPending && <Loading what="Fetching the symbols" />}
-      {found.data?.length === 0 && (
-        <Empty description="No symbol is found by that word. Try a plainer one." />
+      {words.trim() === "" ? (
+        <div className={styles.kinds} role="group" aria-label="Symbols by kind" tabIndex={0}>
+          {kinds.data?.map(({ name, symbols }) => (
+            <section key={name}>
+              <h2>{name}</h2>
+              <Symbols label={name} symbols={symbols} chosen={chosen} choose={choose} />
+            </section>
+          ))}
+        </div>
+      ) : (
+        <>
+          {found.data?.length === 0 && (
+            <Empty description="No symbol has that name. Try a plainer word, or clear it to browse." />
+          )}
+          <Symbols label={FOUND} symbols={found.data ?? []} chosen={chosen} choose={choose} />
+        </>
       )}
-      <ul className={styles.symbols} aria-label="Symbols found" tabIndex={0}>
-        {found.data?.map(({ name, body }) => (
-          <li key={name}>
-            <button
-              type="button"
-              title={name}
-              aria-label={name}
-              aria-pressed={name === chosen}
-              onClick={() => choose(name)}
-            >
-              <img src={symbolPicture(body, colour)} alt="" width={24} height={24} />
-            </button>
-          </li>
-        ))}
-      </ul>
     </div>
+  );
+}
+
+/** A list of its own that scrolls; the kinds scroll together. */
+const FOUND = "Symbols found";
+
+type SymbolsProps = {
+  label: string;
+  symbols: { name: string; body: string }[];
+  chosen: string;
+  choose: (name: string) => void;
+};
+
+function Symbols({ label, symbols, chosen, choose }: SymbolsProps) {
+  const { mode } = use(ModeContext);
+  const colour = mode === "light" ? "#1b2420" : "#e8eee9";
+  return (
+    <ul className={styles.symbols} aria-label={label} tabIndex={label === FOUND ? 0 : undefined}>
+      {symbols.map(({ name, body }) => (
+        <li key={name}>
+          <button
+            type="button"
+            title={name}
+            aria-label={name}
+            aria-pressed={name === chosen}
+            onClick={() => choose(name)}
+          >
+            <img src={symbolPicture(body, colour)} alt="" width={24} height={24} />
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }
 
