@@ -48,7 +48,7 @@ class CheckCommandTests(CommandTestCase):
         self.assertEqual((len(said["pages"]), said["findings"]), (3, []))
         self.assertGreater(said["not_looked_at"]["pages"], 2)
         self.assertTrue(all(one["as_installed"] for one in said["files"] if one["as_installed"] is not None))
-        self.assertIn("All is well.", self.run_bexi("check", self.address(1)).stdout)
+        self.assertIn("No problems found.", self.run_bexi("check", self.address(1)).stdout)
         (icons / "letters.svg").write_bytes(b"what it was drawn from")
         (icons / "where-files-go.txt").write_bytes(b"a note")
         self.check(self.address(1), "--installed", icons, expected=0)
@@ -96,7 +96,7 @@ class CheckCommandTests(CommandTestCase):
         ]
         self.assertEqual(states, ["old", "old", "new", "new"])
         private = self.run_bexi("visit", self.address(1))
-        self.assertIn("takes /favicon.ico", private.stdout)
+        self.assertIn("uses /favicon.ico", private.stdout)
         profile.write_text("{}")
         self.assertIn("no profile", self.run_bexi(*visit).stderr)
 

@@ -62,7 +62,7 @@ class VisitorTests(BrowserTestCase):
 
         page.get_by_role("link", name="Simulated visitor").click()
         page.get_by_role("button", name="Come back to Ferry").click()
-        expect(page.get_by_text("takes /favicon.ico: the page declares none")).to_have_count(0)
+        expect(page.get_by_text("uses /favicon.ico: the page declares none")).to_have_count(0)
         page.get_by_role("button", name="In a private window").click()
         expect(page.get_by_text("Ferry, private window")).to_be_visible()
         self.assertEqual(self.colour(page, "Icon of Ferry"), (0, 0, 170))

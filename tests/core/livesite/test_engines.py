@@ -93,7 +93,7 @@ class EngineTests(TestCase):
     def test_reasons_are_sentences_about_what_decided(self):
         look = FakeSite(FILES).once().look
         told = GECKO.take(page('<link rel="icon" type="image/svg+xml" href="icon.svg">'), look).why
-        self.assertEqual(told, "takes /icon.svg: by type it prefers SVG")
+        self.assertEqual(told, "uses /icon.svg: by type it prefers SVG")
         head = SIZED.format(16) + '<link rel="icon" href="broken.png">'
         told = BLINK.take(page(head), look).why
         self.assertIn("fits a tab best; /broken.png comes before it, but is no picture", told)
