@@ -84,7 +84,7 @@ def _judged(page: Page) -> None:
     """Frame the whole artwork and look closely at the smallest icon."""
     page.get_by_role("button", name="Whole artwork").click()
     page.get_by_role("button", name="Icon at 16 px").first.click()
-    page.get_by_role("heading", name="Ways out, tried and judged").wait_for()
+    page.get_by_role("heading", name="Fixes that help").wait_for()
 
 
 def _proposals(page: Page) -> None:

@@ -424,7 +424,7 @@ class LadderTests(BenchTestCase):
     def test_keys_are_listed_and_one_builds(self):
         page = self.bench()
         page.get_by_role("application").press("?")
-        expect(page.get_by_role("dialog")).to_contain_text("walk the ladder")
+        expect(page.get_by_role("dialog")).to_contain_text("previous and next size")
         page.keyboard.press("Escape")
         expect(page.get_by_role("dialog")).to_be_hidden()
         page.keyboard.press("Control+Enter")

@@ -98,7 +98,7 @@ class TaskTests(BrowserTestCase):
         who.enters()
         who.goes_to("Check (now|again)")
         who.enters()
-        expect(page.get_by_role("heading", level=1).filter(has_text="wrong")).to_be_visible()
+        expect(page.get_by_role("heading", level=1).filter(has_text="problem")).to_be_visible()
         self.assertLessEqual(who.tabs, MOST_TABS)
 
     def test_a_wide_logo_with_words_onto_a_site_by_sftp(self):

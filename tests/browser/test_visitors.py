@@ -56,7 +56,7 @@ class VisitorTests(BrowserTestCase):
         came.press("ArrowLeft")
         came.press("ArrowLeft")
         came.press("ArrowLeft")
-        expect(page.get_by_text("still the earlier one").first).to_be_visible()
+        expect(page.get_by_text("old icon").first).to_be_visible()
         self.assertEqual(self.colour(page, "Blink: the icon shown"), (170, 0, 0))
         self.assert_no_axe_findings(page)
 
