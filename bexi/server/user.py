@@ -14,7 +14,7 @@ if TYPE_CHECKING:
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, rich_markup_mode=None, help="Say who may use Bexi.")
 NameArgument = Annotated[str, typer.Argument(metavar="NAME", help="The name somebody signs in with.")]
-RoleOption = Annotated[str, typer.Option(metavar="ROLE", help="looks, edits, installs or administers.")]
+RoleOption = Annotated[str, typer.Option(metavar="ROLE", help="looks, checks, edits, installs or administers.")]
 FromInput = Annotated[bool, typer.Option("--password-stdin", help="Read the password from standard input.")]
 
 
@@ -33,7 +33,7 @@ def add(
         user = accounts.add(name, _password(password_stdin), Role(role))
     except accounts.AccountRefused as refusal:
         fail(refusal.sentence)
-    print(f"{user.username} {Role(user.role).label.partition(': ')[0]} now.")
+    print(f"{user.username} can sign in now, as {Role(user.role).label}.")
 
 
 @app.command("list")

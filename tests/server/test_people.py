@@ -44,6 +44,12 @@ FOR_WHO_LOOKS = {
 }  # fmt: skip
 
 
+FOR_WHO_CHECKS = {
+    "/api/sites/{site_id}/checks", "/api/checks/{check_id}/stop",
+    "/api/visitor", "/api/visitor/visits", "/api/visitor/home-screen", "/api/visitor/clock", "/api/visitor/cache",
+}  # fmt: skip
+
+
 def operations():
     """Every method and path of the API, as its schema tells them."""
     for path, methods in api.get_openapi_schema()["paths"].items():
@@ -85,6 +91,22 @@ class ClosedTests(PeopleCase):
         for method, path in operations():
             if method != "get" and path not in FOR_WHO_LOOKS:
                 self.problem(self.by_token(Role.LOOKS, method, filled(path)), 403, "role-too-small")
+
+    def test_who_only_checks_has_sites_checked_and_changes_nothing(self):
+        for method, path in operations():
+            allowed = path in FOR_WHO_LOOKS or path in FOR_WHO_CHECKS
+            if method != "get" and not allowed:
+                self.problem(self.by_token(Role.CHECKS, method, filled(path)), 403, "role-too-small")
+        site = Site.objects.create(name="Tide", address="http://127.0.0.1:1/")
+        self.assertEqual(self.by_token(Role.CHECKS, "POST", f"/api/sites/{site.pk}/checks").status_code, 201)
+        self.problem(self.by_token(Role.LOOKS, "POST", f"/api/sites/{site.pk}/checks"), 403, "role-too-small")
+        me = self.by_token(Role.CHECKS, "GET", "/api/me").json()
+        self.assertEqual((me["role"], me["may"]), ("checks", ["looks", "checks"]))
+
+    def test_each_role_holds_those_whose_permissions_it_has(self):
+        held = {role: [other for other in Role if role.holds(other)] for role in Role}
+        self.assertEqual(held[Role.EDITS], [Role.LOOKS, Role.CHECKS, Role.EDITS])
+        self.assertEqual(held[Role.ADMINISTERS], list(Role))
 
     def test_only_who_installs_comes_near_a_place(self):
         site = Site.objects.create(name="Ferry")
@@ -378,12 +400,12 @@ class CommandTests(TestCase):
             return CliRunner().invoke(app, ["user", *arguments], input=said)
 
     def test_add_list_password_remove(self):
-        self.assertIn("ines administers now", self.run_it("add", "ines", "--password-stdin").stdout)
+        self.assertIn("ines can sign in now, as Administrator.", self.run_it("add", "ines", "--password-stdin").stdout)
         self.assertEqual(self.run_it("add", "tom", "--role", "looks", said=f"{PASSWORD}\n{PASSWORD}\n").exit_code, 0)
         self.assertEqual(self.run_it("list").stdout, "ines\tadministers\ntom\tlooks\n")
         for wrong, sentence in (
             (["add", "tom", "--password-stdin"], "already exists"),
-            (["add", "ada", "--role", "king"], "The roles are looks, edits"),
+            (["add", "ada", "--role", "king"], "The roles are looks, checks, edits"),
             (["password", "ada"], "There is no account ada"),
             (["remove", "ines"], "must administer"),
         ):

@@ -16,6 +16,8 @@ from bexi.core.livesite.server_lines import lines_for_servers
 from bexi.server.checks.models import Check, CheckState, Every, Watch
 from bexi.server.checks.services import findings_of
 from bexi.server.checks.starting import start_check
+from bexi.server.people.asking import Needs
+from bexi.server.people.roles import Role
 from bexi.server.pictures import picture_response
 from bexi.server.sites.adding import RequestKey, add, added_by
 from bexi.server.sites.api import SiteOut, TypedAddress
@@ -214,7 +216,7 @@ def list_checks(request: HttpRequest, site_id: int) -> list[CheckSummary]:
     return [CheckSummary.of(check) for check in checks]
 
 
-@router.post("/sites/{site_id}/checks", response={201: CheckSummary})
+@router.post("/sites/{site_id}/checks", response={201: CheckSummary}, auth=Needs(Role.CHECKS))
 def order_check(request: HttpRequest, site_id: int) -> tuple[int, CheckSummary]:
     """Have the site looked at in the background."""
     return 201, CheckSummary.of(start_check(get_object_or_404(Site, pk=site_id)))
@@ -242,7 +244,7 @@ def get_check(request: HttpRequest, check_id: int) -> CheckOut:
     return CheckOut.of(get_object_or_404(Check, pk=check_id))
 
 
-@router.post("/checks/{check_id}/stop", response=CheckSummary)
+@router.post("/checks/{check_id}/stop", response=CheckSummary, auth=Needs(Role.CHECKS))
 def stop_check(request: HttpRequest, check_id: int) -> CheckSummary:
     """Have a check end before the next address."""
     check = get_object_or_404(Check, pk=check_id)

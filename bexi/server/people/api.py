@@ -26,10 +26,11 @@ class SignInBody(Schema):
 
 
 class MeOut(Schema):
-    """Who asks; `has_account` is false for the owner of this machine, who needs none."""
+    """Who asks; `has_account` is false for the owner of this machine, who needs none. `may`: roles that theirs holds."""
 
     name: str
     role: Role
+    may: list[Role]
     has_account: bool
 
 
@@ -164,7 +165,8 @@ def change_person(request: HttpRequest, user_id: int, body: AccountChangeIn) -> 
 
 
 def _me(person: Person) -> MeOut:
-    return MeOut(name=person.name, role=person.role, has_account=person.user is not None)
+    may = [role for role in Role if person.role.holds(role)]
+    return MeOut(name=person.name, role=person.role, may=may, has_account=person.user is not None)
 
 
 def _account(request: HttpRequest) -> User:

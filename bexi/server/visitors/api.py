@@ -8,6 +8,8 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Query, Router, Schema
 from pydantic import AfterValidator, Field, StringConstraints
 
+from bexi.server.people.asking import Needs
+from bexi.server.people.roles import Role
 from bexi.server.pictures import picture_response
 from bexi.server.sites.api import web_address
 from bexi.server.visitors import services
@@ -98,37 +100,37 @@ def get_visitor(request: HttpRequest) -> VisitorOut:
     return VisitorOut.of(services.the_visitor())
 
 
-@router.post("/visitor/visits", response=VisitorOut)
+@router.post("/visitor/visits", response=VisitorOut, auth=Needs(Role.CHECKS))
 def visit(request: HttpRequest, body: VisitIn) -> VisitorOut:
     """Have the visitor open a page, or come back to it."""
     return VisitorOut.of(services.visit(body.address, body.private))
 
 
-@router.post("/visitor/home-screen", response=VisitorOut)
+@router.post("/visitor/home-screen", response=VisitorOut, auth=Needs(Role.CHECKS))
 def put_on_phone(request: HttpRequest, body: OnPhoneIn) -> VisitorOut:
     """Have the visitor put an open page on the home screen."""
     return VisitorOut.of(services.put_on_phone(body.address))
 
 
-@router.put("/visitor/clock", response=VisitorOut)
+@router.put("/visitor/clock", response=VisitorOut, auth=Needs(Role.CHECKS))
 def set_clock(request: HttpRequest, body: ClockIn) -> VisitorOut:
     """Set the visitor's clock."""
     return VisitorOut.of(services.set_clock(body.ahead))
 
 
-@router.post("/visitor/clock", response=VisitorOut)
+@router.post("/visitor/clock", response=VisitorOut, auth=Needs(Role.CHECKS))
 def move_clock(request: HttpRequest, body: MoveIn) -> VisitorOut:
     """Move the visitor's clock on."""
     return VisitorOut.of(services.move_clock(body.by))
 
 
-@router.delete("/visitor/cache", response=VisitorOut)
+@router.delete("/visitor/cache", response=VisitorOut, auth=Needs(Role.CHECKS))
 def clear_cache(request: HttpRequest) -> VisitorOut:
     """Have the visitor clear its cache."""
     return VisitorOut.of(services.clear_cache())
 
 
-@router.delete("/visitor", response=VisitorOut)
+@router.delete("/visitor", response=VisitorOut, auth=Needs(Role.CHECKS))
 def start_over(request: HttpRequest) -> VisitorOut:
     """Take a visitor who has never been anywhere."""
     return VisitorOut.of(services.start_over())

@@ -4,18 +4,14 @@ import { useQuery } from "@tanstack/react-query";
 
 import { answer, client, type Role } from "./client";
 
-/** The roles; each may do what those before it may. */
-const ORDER: Role[] = ["looks", "edits", "installs", "administers"];
-
 /** What they are called on the screen. */
 export const ROLE_NAMES: Record<Role, string> = {
   looks: "Viewer",
+  checks: "Checker",
   edits: "Editor",
   installs: "Publisher",
   administers: "Administrator",
 };
-
-export const holds = (role: Role, other: Role) => ORDER.indexOf(role) >= ORDER.indexOf(other);
 
 export const useMe = () =>
   useQuery({ queryKey: ["me"], queryFn: () => answer(client.GET("/api/me")), staleTime: Infinity });
@@ -23,6 +19,6 @@ export const useMe = () =>
 /** Why somebody may not do what a role is for; nothing when they may. */
 export function useRefusal(needed: Role): string | undefined {
   const me = useMe().data;
-  if (!me || holds(me.role, needed)) return undefined;
+  if (!me || me.may.includes(needed)) return undefined;
   return `Your role is ${ROLE_NAMES[me.role]}; this needs ${ROLE_NAMES[needed]}.`;
 }

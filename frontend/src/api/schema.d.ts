@@ -2120,21 +2120,23 @@ export interface components {
     schemas: {
         /**
          * MeOut
-         * @description Who asks; `has_account` is false for the owner of this machine, who needs none.
+         * @description Who asks; `has_account` is false for the owner of this machine, who needs none. `may`: roles that theirs holds.
          */
         MeOut: {
             /** Name */
             name: string;
             role: components["schemas"]["Role"];
+            /** May */
+            may: components["schemas"]["Role"][];
             /** Has Account */
             has_account: boolean;
         };
         /**
          * Role
-         * @description The roles, the smallest first.
+         * @description The roles, by the word that commands and the API have for each, and what it is called.
          * @enum {string}
          */
-        Role: "looks" | "edits" | "installs" | "administers";
+        Role: "looks" | "checks" | "edits" | "installs" | "administers";
         /** SignInBody */
         SignInBody: {
             /** Name */

@@ -3,6 +3,7 @@ import { Link, useSearchParams } from "react-router";
 
 import { isLooking, useCheck, useChecks, useOrderCheck } from "../../api/checks";
 import type { Check, CheckSummary, Site } from "../../api/client";
+import { useRefusal } from "../../api/me";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useOutcome } from "../../app/ears";
@@ -73,6 +74,7 @@ type HeadProps = {
 
 function Head({ site, latest, check, isLatest }: HeadProps) {
   const order = useOrderCheck(site.id);
+  const refusal = useRefusal("checks");
   // Only checks after the last change count for the site's state.
   const isOutdated = isLatest && site.state === "installed";
   const trouble = latest && !isLooking(latest) ? troubleOf(latest) : "";
@@ -93,6 +95,8 @@ function Head({ site, latest, check, isLatest }: HeadProps) {
             className="main-action"
             size="large"
             loading={order.isPending}
+            disabled={refusal !== undefined}
+            title={refusal ?? ""}
             onClick={() => order.mutate(undefined)}
           >
             {check ? "Check again" : "Check now"}

@@ -1,8 +1,7 @@
 import { Alert, Button, Form, Input, InputNumber, Select } from "antd";
 
-import type { Me, Role, TokenInput } from "../../api/client";
-import { holds, ROLE_NAMES } from "../../api/me";
-import { ROLES } from "./roles";
+import type { Me, TokenInput } from "../../api/client";
+import { ROLE_NAMES } from "../../api/me";
 import { useEndToken, useMakeToken, useTokens } from "../../api/people";
 import { when } from "../../app/units";
 import styles from "./tokens.module.css";
@@ -13,7 +12,7 @@ export function Tokens({ me }: { me: Me }) {
   const tokens = useTokens();
   const make = useMakeToken();
   const end = useEndToken();
-  const roles = (Object.keys(ROLES) as Role[]).filter((role) => holds(me.role, role));
+  const roles = me.may;
   return (
     <section className={shared.card} aria-labelledby="tokens">
       <h2 id="tokens">Tokens for scripts</h2>

@@ -4,6 +4,7 @@ import { ROLE_NAMES } from "../../api/me";
 /** The roles, each with what it adds to the ones before it. */
 export const ROLES: Record<Role, string> = {
   looks: "sees sites, artwork, sets and checks",
+  checks: "has sites checked, and changes nothing",
   edits: "adds sites and artwork, frames, builds and checks",
   installs: "sets where sites live, installs and undoes",
   administers: "manages accounts and permissions",

@@ -24,6 +24,7 @@ export function SeveralView() {
   const [refused, setRefused] = useState(new Map<number, string>());
   const [doing, setDoing] = useState<string>();
   const mayEdit = !useRefusal("edits");
+  const mayCheck = !useRefusal("checks");
   const refusal = useRefusal("installs");
   if (sites.error && !sites.data)
     return <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />;
@@ -71,7 +72,11 @@ export function SeveralView() {
         >
           Build each
         </Button>
-        <Button disabled={!mayEdit} loading={doing === "check"} onClick={() => void doAtEach("check", check)}>
+        <Button
+          disabled={!mayCheck}
+          loading={doing === "check"}
+          onClick={() => void doAtEach("check", check)}
+        >
           Check each
         </Button>
         <Button
