@@ -26,7 +26,7 @@ class SignInBody(Schema):
 
 
 class MeOut(Schema):
-    """Who asks; `has_account` is false for the owner of this machine, who needs none. `may`: roles that theirs holds."""
+    """Who asks; `has_account` is false for the owner of this machine, who needs none. `may` are roles theirs holds."""
 
     name: str
     role: Role

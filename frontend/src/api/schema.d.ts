@@ -2120,7 +2120,7 @@ export interface components {
     schemas: {
         /**
          * MeOut
-         * @description Who asks; `has_account` is false for the owner of this machine, who needs none. `may`: roles that theirs holds.
+         * @description Who asks; `has_account` is false for the owner of this machine, who needs none. `may` are roles theirs holds.
          */
         MeOut: {
             /** Name */
