@@ -146,7 +146,6 @@ class InstallViewTests(ViewTestCase):
         added = Step(StepKind.ADD, "favicon.ico", None, Content.of(b"new"))
         InstallStep.of(stuck, 0, added).save()
         page = self.view("install")
-        page.wait_for_load_state("networkidle")  # the view plans first, and one at a time works on a place
         page.get_by_role("button", name="Put it back now").click()
         expect(page.get_by_text("Everything was put back as it was").first).to_be_visible()
         self.assertFalse((self.root / "favicon.ico").exists())
@@ -175,6 +174,12 @@ class OverSftpTests(ViewTestCase):
         page.get_by_label("Password, or a private key").fill(PASSWORD)
         page.get_by_role("button", name="Test connection").click()
         expect(page.get_by_role("alert")).to_contain_text("is new to Bexi")
+        fingerprint = page.get_by_label(re.compile("^Fingerprint SHA256:.{43}$"))
+        self.assertRegex(fingerprint.inner_text(), r"(?s)^SHA256:\s(\S{4}\s){10}\S{3}$")
+        for width in (390, 1920):
+            page.set_viewport_size({"width": width, "height": 800})
+            self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth - innerWidth"), 0, width)
+        page.set_viewport_size({"width": 1280, "height": 800})
         page.get_by_role("button", name="Agree to this key").click()
         expect(page.get_by_text("rename: works")).to_be_visible()
         expect(page.get_by_text('+  <link rel="icon" type="image/svg+xml"', exact=False)).to_be_visible()

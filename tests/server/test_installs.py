@@ -20,7 +20,7 @@ from bexi.server import vault
 from bexi.server.installs import planning, services, starting
 from bexi.server.installs.models import Install, InstallState, KeptSecret, Planning
 from bexi.server.installs.places import place_of, place_then, secret_of
-from bexi.server.machines import attending
+from bexi.server.machines import attending, leases
 from bexi.server.sites.models import Site
 from bexi.standin.account import PASSWORD, USER
 from bexi.standin.host import FTP_OFFSET, LOOPBACK, PORTS, SFTP_OFFSET, running
@@ -304,6 +304,14 @@ class InterruptedTests(InstallTestCase):
             one.refresh_from_db()
             self.assertEqual(one.state, state)
         self.assertEqual((under_way.sealed, waiting.sealed), ("", "x"))
+
+    def test_a_stuck_one_is_put_back_although_something_else_is_at_its_place(self):
+        journal = self.put_in_line()
+        journal.state = "stuck"
+        journal.save()
+        with leases.holding(*journal.lease), mock.patch.object(Install, "offer_putting_back") as offered:
+            self.assertEqual(self.ask("POST", f"installs/{journal.pk}/put-back", {}).status_code, 202)
+        offered.assert_called_once_with()
 
     def test_a_second_worker_leaves_alone_what_the_first_one_does(self):
         journal = self.put_in_line()

@@ -127,7 +127,8 @@ def put_back_now(journal: Install, who: str, secret: Secret | None = None) -> No
     journal.refresh_from_db()
     if journal.is_over:
         raise InstallRefused("nothing-to-put-back", "This installation is finished; there is nothing to put back.")
-    if leases.is_held(*journal.lease):
+    # At a stuck one nobody works any more: whoever is at its place, a plan say, is waited for.
+    if journal.state != InstallState.STUCK and leases.is_held(*journal.lease):
         raise InstallRefused("install-under-way", "This installation is being worked on. Wait for its end, or stop it.")
     place = place_then(journal)
     sealed = vault.seal(secret_of(journal.site, secret, place)) or journal.sealed

@@ -128,7 +128,6 @@ export function useDraftRecipe(draft: Draft) {
     step,
     pending,
     problem: state.problem,
-    restored: left !== undefined,
     canUndo: state.canUndo || pending,
     canRedo: state.canRedo,
   };

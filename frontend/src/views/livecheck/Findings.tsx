@@ -6,7 +6,7 @@ import shared from "./livecheck.module.css";
 
 const FEW = 3;
 
-/** What is wrong, then what could be better, each with the control that mends it. */
+/** Problems, then suggestions, each by what fixes it: what fixes most stands first, with the one action for all of them. */
 export function Findings({ report, site }: { report: Report; site: Site }) {
   const wrong = report.findings.filter((finding) => finding.wrong);
   const advice = report.findings.filter((finding) => !finding.wrong);
@@ -25,24 +25,56 @@ function List({ title, findings, site, tone, sign }: ListProps) {
   return (
     <section aria-label={title} className={shared.panel}>
       <h2>{title}</h2>
-      <ul className={styles.findings}>
-        {findings.map((finding) => (
-          <li key={`${finding.what} ${finding.evidence}`}>
-            <span className={styles.sign} data-tone={tone} aria-hidden>
-              {sign}
-            </span>
-            <div>
-              <strong>{finding.what}</strong>
-              <p>{finding.evidence}</p>
-              <Where where={finding.where} />
-              <p className={styles.why}>{finding.why}</p>
-              <p>{finding.remedy}</p>
-            </div>
-            <Remedy finding={finding} site={site} />
-          </li>
-        ))}
-      </ul>
+      {byCure(findings, site).map(({ control, cured }) => (
+        <div key={control?.label ?? cured[0]?.what}>
+          {control && cured.length > 1 && (
+            <p className={styles.cure}>
+              <span>
+                <strong>{control.label}</strong> fixes{" "}
+                {cured.length === findings.length ? "all" : cured.length}
+                {cured.length < findings.length && ` of these ${findings.length}`}
+              </span>
+              <Remedy control={control} for={`${cured.length} findings`} />
+            </p>
+          )}
+          <ul className={styles.findings}>
+            {cured.map((finding) => (
+              <li key={`${finding.what} ${finding.evidence}`}>
+                <span className={styles.sign} data-tone={tone} aria-hidden>
+                  {sign}
+                </span>
+                <div>
+                  <strong>{finding.what}</strong>
+                  <p>{finding.evidence}</p>
+                  <Where where={finding.where} />
+                  <p className={styles.why}>{finding.why}</p>
+                  <p>{finding.remedy}</p>
+                </div>
+                {control && cured.length === 1 && <Remedy control={control} for={finding.what} />}
+              </li>
+            ))}
+          </ul>
+        </div>
+      ))}
     </section>
+  );
+}
+
+type Control = { label: string; target: string };
+type Cure = { control: Control | null; cured: Finding[] };
+
+/** The findings with what fixes them; the control that fixes most first, what a person does by hand each by itself, last. */
+function byCure(findings: Finding[], site: Site): Cure[] {
+  const cures: Cure[] = [];
+  for (const finding of findings) {
+    const control = controlFor(finding.action, site);
+    const same = control && cures.find((one) => one.control?.label === control.label);
+    if (same) same.cured.push(finding);
+    else cures.push({ control, cured: [finding] });
+  }
+  return cures.sort(
+    (one, other) =>
+      Number(one.control === null) - Number(other.control === null) || other.cured.length - one.cured.length,
   );
 }
 
@@ -68,14 +100,13 @@ export function pathOf(address: string): string {
   }
 }
 
-/** The very control that mends a finding. */
-function Remedy({ finding, site }: { finding: Finding; site: Site }) {
+/** The very control that fixes a finding; none for what is done by hand. */
+function controlFor(action: Finding["action"], site: Site): Control | null {
   const to = (view: string) => `/sites/${site.id}/${view}`;
-  const install = site.has_build
-    ? { label: "Install the set", target: to("install") }
-    : { label: "Build a set", target: to("bench") };
-  const controls: Record<Finding["action"], { label: string; target: string } | null> = {
-    install,
+  const controls: Record<Finding["action"], Control | null> = {
+    install: site.has_build
+      ? { label: "Install the set", target: to("install") }
+      : { label: "Build a set", target: to("bench") },
     stamp: { label: "Change the addresses", target: to("set") },
     plan: { label: "Change the plan", target: to("set") },
     bench: { label: "Go to the bench", target: to("bench") },
@@ -83,19 +114,23 @@ function Remedy({ finding, site }: { finding: Finding; site: Site }) {
     address: { label: "Change the address", target: to("install") },
     "by-hand": null,
   };
-  const control = controls[finding.action];
-  if (!control) return <span />;
-  if (control.target.startsWith("#")) {
-    return (
-      <a className={shared.action} href={control.target}>
-        {control.label}
-      </a>
-    );
-  }
-  return (
-    <Link className={shared.action} to={control.target}>
-      {control.label}
-      <span className="unseen">, for: {finding.what}</span>
+  return controls[action];
+}
+
+function Remedy({ control: { label, target }, for: what }: { control: Control; for: string }) {
+  const named = (
+    <>
+      {label}
+      <span className="unseen">, for: {what}</span>
+    </>
+  );
+  return target.startsWith("#") ? (
+    <a className={shared.action} href={target}>
+      {named}
+    </a>
+  ) : (
+    <Link className={shared.action} to={target}>
+      {named}
     </Link>
   );
 }

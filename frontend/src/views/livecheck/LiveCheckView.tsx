@@ -45,10 +45,10 @@ export function LiveCheckView() {
           <News check={check.data} />
           <div className={styles.columns}>
             <div className={styles.main}>
+              <Findings report={check.data.report} site={site} />
               {check.data.report.time_line && (
                 <Visitors site={site} check={check.data} line={check.data.report.time_line} />
               )}
-              <Findings report={check.data.report} site={site} />
               <NotLookedAt report={check.data.report} />
             </div>
             <aside className={styles.side} aria-label="Checks and servers">
