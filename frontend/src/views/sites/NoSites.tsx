@@ -1,8 +1,6 @@
-import { Button, Empty } from "antd";
+import { Empty } from "antd";
 
 /** The first step, where there is no site yet. */
-export const NoSites = ({ add }: { add: () => void }) => (
-  <Empty description="No sites yet. Add the first one to give it an icon.">
-    <Button onClick={add}>Add a site</Button>
-  </Empty>
+export const NoSites = () => (
+  <Empty description="No sites yet. Drop a logo, or type a site's address above, to give the first one an icon." />
 );

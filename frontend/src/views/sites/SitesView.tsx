@@ -11,6 +11,7 @@ import styles from "./sitesView.module.css";
 
 // What the usual visit does not need comes when it is needed.
 const ProblemNotice = later(async () => (await import("../../app/ProblemNotice")).ProblemNotice);
+const FrontDoor = later(async () => (await import("./FrontDoor")).FrontDoor);
 const NoSites = later(async () => (await import("./NoSites")).NoSites);
 const AddSite = later(async () => (await import("./AddSite")).AddSite);
 const Narrowing = later(async () => (await import("./Narrowing")).Narrowing);
@@ -38,6 +39,11 @@ export function SitesView() {
   return (
     <main className={styles.page}>
       <title>Sites · Bexi</title>
+      {!refusal && (
+        <div className={styles.door}>
+          <FrontDoor />
+        </div>
+      )}
       <div className={styles.head}>
         <h1>Sites</h1>
         <Button disabled={refusal !== undefined} title={refusal ?? ""} onClick={() => setAdding(true)}>
@@ -46,7 +52,7 @@ export function SitesView() {
       </div>
       {sites.isPending && <Loading what="Reading the sites" />}
       {sites.error && <ProblemNotice problem={sites.error} retry={() => void whole.refetch()} />}
-      {sites.data?.length === 0 && <NoSites add={() => setAdding(true)} />}
+      {sites.data?.length === 0 && <NoSites />}
       {all.length > 1 && (
         <Narrowing
           sites={all}
