@@ -178,7 +178,7 @@ class JudgeTests(CommandTestCase):
         self.run_bexi("build", self.lockup, "--out", out, "--plan", "short", "--frame", "27,27,566")
         (out / "lockup.svg").write_bytes(ferry_lockup())
         told = self.run_bexi("judge", out / "recipe.json", "--size", 16)
-        self.assertIn("16 px  well", told.stdout)
+        self.assertIn("16 px  clear", told.stdout)
         self.assertEqual(self.run_bexi("judge", self.lockup, "--ground", "sky").exit_code, 2)
 
     def test_fit_takes_the_best_proposal(self):

@@ -91,6 +91,7 @@ class TaskWordsTests(ViewTestCase):
 
     def test_a_task_leads_where_it_is_done_and_a_page_is_there(self):
         page = self.view("set")
+        page.get_by_role("button", name="Build the set").wait_for()
         page.keyboard.press("Control+k")
         page.get_by_role("combobox", name="An action").fill("initials")
         page.get_by_role("option", name=re.compile("^Make an icon of initials")).click()
@@ -103,6 +104,7 @@ class TaskWordsTests(ViewTestCase):
 
     def test_a_slip_of_the_finger_offers_what_is_nearest(self):
         page = self.view("set")
+        page.get_by_role("button", name="Build the set").wait_for()
         page.keyboard.press("Control+k")
         page.get_by_role("combobox", name="An action").fill("transparnet")
         expect(page.get_by_text("Nothing has that name. These come closest:")).to_be_visible()

@@ -50,7 +50,7 @@ class InstallViewTests(ViewTestCase):
         expect(page.get_by_text('"src": "/icon-192.png"').first).to_be_visible()
         page.get_by_role("button", name=re.compile("^Install .* changes$")).click()
         expect(page.get_by_role("heading", name="Build 1 is in place")).to_be_visible()
-        page.get_by_text("11 files").click()
+        page.get_by_text("11 files", exact=True).click()
         expect(page.get_by_role("listitem").filter(has_text="parts/header.html edited").first).to_be_visible()
 
     def test_a_site_changed_meanwhile_is_told_and_planned_again(self):

@@ -2,7 +2,6 @@
 
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
-import { site } from "./asking";
 import { answer, client } from "./client";
 
 /** The first of what a list or a search holds: for the rest a person searches. */
@@ -11,7 +10,7 @@ const FIRST = 20;
 export const useSite = (siteId: number, enabled = true) =>
   useQuery({
     queryKey: ["sites", "one", siteId],
-    queryFn: () => answer(client.GET("/api/sites/{site_id}", site(siteId))),
+    queryFn: () => answer(client.GET("/api/sites/{site_id}", { params: { path: { site_id: siteId } } })),
     enabled,
   });
 

@@ -1,13 +1,8 @@
-import { MoonOutlined, SunOutlined } from "@ant-design/icons";
 import { Button } from "antd";
-import { use, useEffect, useEffectEvent, useState } from "react";
-import { Link, Outlet, useParams } from "react-router";
+import { use, useEffect, useEffectEvent, useRef, useState } from "react";
+import { Link, Outlet, useLocation, useParams } from "react-router";
 
 import { useMe } from "../api/me";
-import { useProcesses } from "../api/processes";
-import { skipTheBar, useArriving } from "./arriving";
-import { useSaid } from "./ears";
-import { useHandingOn } from "./focus";
 import { takesKeys } from "./keys";
 import { ModeContext } from "./mode";
 import { TakeIn } from "./TakeIn";
@@ -15,6 +10,7 @@ import { later } from "./later";
 import styles from "./shell.module.css";
 import shared from "./bar.module.css";
 
+const Told = later(async () => (await import("./Told")).Told);
 const Finder = later(async () => (await import("./finder/Finder")).Finder);
 const KeyList = later(async () => (await import("./finder/KeyList")).KeyList);
 
@@ -27,7 +23,10 @@ export function Shell() {
   const [open, setOpen] = useState<"finder" | "keys">();
   const siteId = Number(useParams().siteId) || undefined;
   useArriving();
-  useHandingOn();
+  useEffect(() => {
+    const watching = import("./handingOn").then(({ handOnFocus }) => handOnFocus());
+    return () => void watching.then((end) => end());
+  }, []);
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     const finds = event.key.toLowerCase() === "k" && (event.ctrlKey || event.metaKey);
     if (!finds && (event.key !== "?" || takesKeys(event.target))) return;
@@ -75,13 +74,12 @@ export function Shell() {
         <Button
           className={styles.barButton ?? ""}
           type="text"
-          icon={mode === "light" ? <MoonOutlined /> : <SunOutlined />}
+          icon={<ModeSign dark={mode === "light"} />}
           aria-label={mode === "light" ? "Switch to the dark theme" : "Switch to the light theme"}
           onClick={toggleMode}
         />
       </header>
-      <Processes />
-      <Ears />
+      <Told />
       <TakeIn>
         <Outlet context={slot} />
       </TakeIn>
@@ -93,23 +91,47 @@ export function Shell() {
   );
 }
 
-/** What is heard by whoever does not see it. */
-const Ears = () => (
-  <div role="log" aria-live="polite" aria-label="What happened" className="unseen">
-    {useSaid().map(({ number, sentence }) => (
-      <p key={number}>{sentence}</p>
-    ))}
-  </div>
-);
-
-/** Says that a process of Bexi's ended, and when it starts again. */
-function Processes() {
-  const told = useProcesses().data?.told;
-  return (
-    told && (
-      <p role="status" className={styles.ended}>
-        {told}
-      </p>
-    )
-  );
+/** After each step the focus goes to the heading of where one is. */
+function useArriving() {
+  const { pathname, state } = useLocation();
+  const step = (state as { step?: number } | null)?.step; // taken within a view
+  const first = useRef(true);
+  useEffect(() => {
+    if (first.current) {
+      first.current = false; // the page itself was just opened; its beginning is where one is
+      return;
+    }
+    const from = document.activeElement;
+    const arriving = import("./arriving").then(({ arrive }) => arrive(from));
+    return () => void arriving.then((end) => end());
+  }, [pathname, step]);
 }
+
+/** Puts the focus into the view, past the bar. */
+function skipTheBar() {
+  const main = document.querySelector<HTMLElement>("main");
+  if (!main) return;
+  main.tabIndex = -1;
+  main.focus();
+}
+
+/** A moon, or a sun. */
+const ModeSign = ({ dark }: { dark: boolean }) => (
+  <svg
+    width="16"
+    height="16"
+    viewBox="0 0 24 24"
+    fill="none"
+    stroke="currentColor"
+    strokeWidth="2"
+    aria-hidden
+  >
+    <path
+      d={
+        dark
+          ? "M12 3a9 9 0 1 0 9 9 7 7 0 0 1-9-9z"
+          : "M8 12a4 4 0 1 0 8 0 4 4 0 1 0-8 0M12 2v3m0 14v3M2 12h3m14 0h3M5 5l2 2m10 10 2 2M5 19l2-2M17 7l2-2"
+      }
+    />
+  </svg>
+);

@@ -25,7 +25,7 @@ export function SitePicker({ label, chosen, choose, className = "", fits = () =>
       placeholder={label}
       showSearch={{ filterOption: false, onSearch: setSearch }}
       {...(chosen ? { value: chosen.id } : {})}
-      options={listed.map(({ id, name, address }) => ({ value: id, label: name, title: address }))}
+      options={listed.map(({ id, name }) => ({ value: id, label: name, title: name }))}
       labelRender={({ label: shown }) => shown ?? chosen?.name}
       onChange={(id) => {
         const site = listed.find((one) => one.id === id);

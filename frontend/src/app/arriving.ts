@@ -1,6 +1,3 @@
-import { useEffect, useRef } from "react";
-import { useLocation } from "react-router";
-
 import { focusHeading } from "./focus";
 
 const MOST_MS = 8000;
@@ -9,41 +6,24 @@ const OPEN_DIALOG = ':not([style*="none"]) > [role="dialog"]';
 /** From then on the person says where the focus goes. */
 const BY_HAND = ["keydown", "pointerdown"] as const;
 
-/** After each step the focus goes to the heading of where one is, as soon as it is there. */
-export function useArriving() {
-  const { pathname, state } = useLocation();
-  const step = (state as { step?: number } | null)?.step; // taken within a view
-  const first = useRef(true);
-  useEffect(() => {
-    if (first.current) {
-      first.current = false; // the page itself was just opened; its beginning is where one is
-      return;
-    }
-    let at = document.activeElement;
-    // What is shown first may give way to what is read meanwhile, and take the focus with it.
-    const arrive = () => {
-      if (document.activeElement !== at && document.activeElement !== document.body) return;
-      if (document.querySelector(OPEN_DIALOG)) return; // opened before this view was there
-      at = focusHeading() ?? at; // a lesser one gives way to the main one, should that come later
-    };
-    const watch = new MutationObserver(arrive);
-    const stop = () => {
-      watch.disconnect();
-      clearTimeout(end);
-      for (const kind of BY_HAND) removeEventListener(kind, stop, true);
-    };
-    const end = setTimeout(stop, MOST_MS);
-    arrive();
-    watch.observe(document.body, { childList: true, subtree: true });
-    for (const kind of BY_HAND) addEventListener(kind, stop, true);
-    return stop;
-  }, [pathname, step]);
-}
-
-/** Puts the focus into the view, past the bar. */
-export function skipTheBar() {
-  const main = document.querySelector<HTMLElement>("main");
-  if (!main) return;
-  main.tabIndex = -1;
-  main.focus();
+/** The focus goes to the heading of where one is, as soon as it is there, unless somebody moves it from `from`. */
+export function arrive(from: Element | null): () => void {
+  let at = from;
+  // What is shown first may give way to what is read meanwhile, and take the focus with it.
+  const goThere = () => {
+    if (document.activeElement !== at && document.activeElement !== document.body) return;
+    if (document.querySelector(OPEN_DIALOG)) return; // opened before this view was there
+    at = focusHeading() ?? at; // a lesser one gives way to the main one, should that come later
+  };
+  const watch = new MutationObserver(goThere);
+  const stop = () => {
+    watch.disconnect();
+    clearTimeout(end);
+    for (const kind of BY_HAND) removeEventListener(kind, stop, true);
+  };
+  const end = setTimeout(stop, MOST_MS);
+  goThere();
+  watch.observe(document.body, { childList: true, subtree: true });
+  for (const kind of BY_HAND) addEventListener(kind, stop, true);
+  return stop;
 }

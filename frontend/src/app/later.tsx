@@ -27,7 +27,13 @@ export function later<Props extends object>(
       );
     }, [attempt]);
     if (Part) return <Part {...props} />;
-    if (!failed) return waiting ? <Loading what={waiting} /> : null;
+    if (!failed)
+      return waiting ? (
+        <main>
+          <h1 className="unseen">{waiting}</h1>
+          <Loading what={waiting} />
+        </main>
+      ) : null;
     const again = () => {
       setFailed(false);
       setAttempt(attempt + 1);

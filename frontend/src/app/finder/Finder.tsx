@@ -21,7 +21,7 @@ export function Finder({ siteId, listKeys, close }: Props) {
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(0);
   const [here] = useState(controlsHere);
-  const sites = useFoundSites(useDeferredValue(typed));
+  const sites = useFoundSites(useDeferredValue(typed.replace(/\bsites?\b/i, "").trim()));
   const current = useSite(siteId ?? 0, siteId !== undefined).data;
   const shelf = useShelf(typed, "all", 1);
   const navigate = useNavigate();
