@@ -81,7 +81,7 @@ class TogetherTests(SeveralTestCase):
         for site in ("crew", "log"):
             self.assertTrue((self.served / site / "icon-192.png").exists())
         page.get_by_role("button", name="Undo at Harbour log").click()
-        expect(page.get_by_text("taken back")).to_be_visible()
+        expect(page.get_by_text("undone")).to_be_visible()
         self.assertFalse((self.served / "log" / "icon-192.png").exists())
         self.assertTrue((self.served / "crew" / "icon-192.png").exists())
 
