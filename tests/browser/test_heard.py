@@ -121,7 +121,7 @@ class EarsTests(HeardTestCase):
         page.get_by_role("button", name="Build the set").press("Enter")
         self.hears(page, "The set is built.")
         page.get_by_role("link", name="Install", exact=True).press("Enter")
-        self.hears(page, re.compile(r"^The plan is made: \d+ files change\.$"))
+        self.hears(page, re.compile(r"^The plan is ready: \d+ files change\.$"))
         page.get_by_role("button", name=re.compile(r"^Install \d+ changes$")).press("Enter")
         self.hears(page, "Build 1 is installed.")
         page.get_by_role("link", name="Live check", exact=True).press("Enter")

@@ -2,7 +2,7 @@
 
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 
-import { piece, site, useChange } from "./asking";
+import { piece, site, useChange, useSave } from "./asking";
 import {
   answer,
   client,
@@ -76,12 +76,10 @@ export const usePicturesOnSite = (siteId: number) =>
   });
 
 export const useChangeDetails = (artworkId: number) =>
-  useChange((body: Details) =>
-    answer(client.PUT("/api/artwork/{artwork_id}", { ...piece(artworkId), body })),
-  );
+  useSave((body: Details) => answer(client.PUT("/api/artwork/{artwork_id}", { ...piece(artworkId), body })));
 
 export const useChangeTreatment = (artworkId: number) =>
-  useChange((body: Treatment) =>
+  useSave((body: Treatment) =>
     answer(client.PUT("/api/artwork/{artwork_id}/treatment", { ...piece(artworkId), body })),
   );
 
@@ -89,7 +87,7 @@ export const useRemoveArtwork = () =>
   useChange((artworkId: number) => answer(client.DELETE("/api/artwork/{artwork_id}", piece(artworkId))));
 
 export const useKeepDrawing = (artworkId: number | undefined) =>
-  useChange((drawing: Drawing) =>
+  useSave((drawing: Drawing) =>
     artworkId === undefined
       ? answer(client.POST("/api/drawings", { body: { drawing } }))
       : answer(client.PUT("/api/artwork/{artwork_id}/drawing", { ...piece(artworkId), body: { drawing } })),

@@ -30,8 +30,9 @@ const newKey = () =>
 /** A change after which everything shown is asked for again. */
 export function useChange<Input, Output>(change: (input: Input) => Promise<Output>) {
   const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (input: Input) => onItsWay(change(input)),
-    onSettled: () => queries.invalidateQueries(),
-  });
+  return useMutation({ mutationFn: change, onSettled: () => queries.invalidateQueries() });
 }
+
+/** A change of what a set is made of: a build waits for it. */
+export const useSave = <Input, Output>(save: (input: Input) => Promise<Output>) =>
+  useChange((input: Input) => onItsWay(save(input)));

@@ -65,14 +65,20 @@ function unkeptPlan(siteId: number, queries: QueryClient): Unkept<PlanChoices> {
 /** The plan of a site as the screen has it: each change shows at once, and is made from the one before. */
 export function usePlanChoices(siteId: number) {
   const plan = useSetPlan(siteId).data;
-  const unkept = unkeptPlan(siteId, useQueryClient());
+  const queries = useQueryClient();
+  const unkept = unkeptPlan(siteId, queries);
   const { value, problem } = useSyncExternalStore(unkept.subscribe, unkept.state);
   const kept = plan?.plan as PlanChoices | undefined;
   const change = (update: (choices: PlanChoices) => Partial<PlanChoices>) => {
     const now = unkept.state().value ?? kept;
     if (now) unkept.change({ ...now, ...update(now) });
   };
-  return { plan, choices: value ?? kept, change, problem, retry: unkept.retry, drop: unkept.drop };
+  /** Back to what the server has, which may be a change whose answer was lost. */
+  const drop = () => {
+    unkept.drop();
+    void queries.invalidateQueries({ queryKey: ["set-plan", siteId] });
+  };
+  return { plan, choices: value ?? kept, change, problem, retry: unkept.retry, drop };
 }
 
 export const useFit = (siteId: number) =>

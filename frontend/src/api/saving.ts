@@ -1,7 +1,7 @@
 /** Changes on their way to the server: what is begun with them, a build say, waits for all of them. */
 
 export const NOT_SAVED =
-  "Your last change could not be saved, so nothing was done without it. Open the view where you made it, then try again.";
+  "Your last change could not be saved, so nothing was done. Open the view where you made it, then try again.";
 
 const onTheirWay = new Set<Promise<unknown>>();
 const editors = new Set<() => Promise<boolean>>();

@@ -2,7 +2,7 @@
 
 import { useQuery } from "@tanstack/react-query";
 
-import { site, useChange, useOnce } from "./asking";
+import { site, useChange, useOnce, useSave } from "./asking";
 import { answer, client, type Site, type SiteInput } from "./client";
 
 export const useRemoved = (enabled: boolean) =>
@@ -56,7 +56,7 @@ export function useAddSite() {
 }
 
 export const useChangeSite = (siteId: number) =>
-  useChange((body: SiteInput) => answer(client.PUT("/api/sites/{site_id}", { ...site(siteId), body })));
+  useSave((body: SiteInput) => answer(client.PUT("/api/sites/{site_id}", { ...site(siteId), body })));
 
 /** The ways to reach a place: they stay the same while Bexi runs. */
 export const usePlaceKinds = () =>

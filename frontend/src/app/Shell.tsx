@@ -1,16 +1,18 @@
 import { Button } from "antd";
-import { use, useEffect, useEffectEvent, useRef, useState } from "react";
-import { Link, Outlet, useLocation, useParams } from "react-router";
+import { use, useEffect, useEffectEvent, useState } from "react";
+import { Link, Outlet, useParams } from "react-router";
 
 import { useMe } from "../api/me";
 import { takesKeys } from "./keys";
 import { ModeContext } from "./mode";
 import { TakeIn } from "./TakeIn";
+import { skipTheBar, useArriving } from "./arriving";
+import { useHandingOn } from "./focus";
 import { later } from "./later";
+import { Told } from "./Told";
 import styles from "./shell.module.css";
 import shared from "./bar.module.css";
 
-const Told = later(async () => (await import("./Told")).Told);
 const Finder = later(async () => (await import("./finder/Finder")).Finder);
 const KeyList = later(async () => (await import("./finder/KeyList")).KeyList);
 
@@ -23,10 +25,7 @@ export function Shell() {
   const [open, setOpen] = useState<"finder" | "keys">();
   const siteId = Number(useParams().siteId) || undefined;
   useArriving();
-  useEffect(() => {
-    const watching = import("./handingOn").then(({ handOnFocus }) => handOnFocus());
-    return () => void watching.then((end) => end());
-  }, []);
+  useHandingOn();
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     const finds = event.key.toLowerCase() === "k" && (event.ctrlKey || event.metaKey);
     if (!finds && (event.key !== "?" || takesKeys(event.target))) return;
@@ -89,30 +88,6 @@ export function Shell() {
       {open === "keys" && <KeyList close={() => setOpen(undefined)} />}
     </div>
   );
-}
-
-/** After each step the focus goes to the heading of where one is. */
-function useArriving() {
-  const { pathname, state } = useLocation();
-  const step = (state as { step?: number } | null)?.step; // taken within a view
-  const first = useRef(true);
-  useEffect(() => {
-    if (first.current) {
-      first.current = false; // the page itself was just opened; its beginning is where one is
-      return;
-    }
-    const from = document.activeElement;
-    const arriving = import("./arriving").then(({ arrive }) => arrive(from));
-    return () => void arriving.then((end) => end());
-  }, [pathname, step]);
-}
-
-/** Puts the focus into the view, past the bar. */
-function skipTheBar() {
-  const main = document.querySelector<HTMLElement>("main");
-  if (!main) return;
-  main.tabIndex = -1;
-  main.focus();
 }
 
 /** A moon, or a sun. */

@@ -32,7 +32,7 @@ export function SitePicker({ label, chosen, choose, className = "", fits = () =>
         setSearch("");
         if (site) choose(site);
       }}
-      notFoundContent="No site is found by that."
+      notFoundContent="No site matches."
       popupMatchSelectWidth={false}
     />
   );

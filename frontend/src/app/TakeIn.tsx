@@ -3,6 +3,7 @@ import { type ReactNode, useCallback, useEffect, useState } from "react";
 import { useMatch, useNavigate } from "react-router";
 
 import type { Artwork } from "../api/client";
+import { takesText } from "./keys";
 import { later } from "./later";
 import styles from "./takeIn.module.css";
 import { type Sending, TakingIn } from "./takingIn";
@@ -75,12 +76,41 @@ export function TakeIn({ children }: { children: ReactNode }) {
   );
 }
 
-/** Tells whether files are held over the window; those dropped on it or pasted are taken. */
+/** Hears files dropped on or pasted into the window; tells whether some are held over it. */
 function useDropAnywhere(take: (files: Iterable<File>) => void): boolean {
   const [over, setOver] = useState(false);
   useEffect(() => {
-    const hearing = import("./dropping").then(({ hearDrops }) => hearDrops(take, setOver));
-    return () => void hearing.then((end) => end());
+    const hasFiles = (event: DragEvent) => event.dataTransfer?.types.includes("Files") ?? false;
+    const onDragOver = (event: DragEvent) => {
+      if (!hasFiles(event)) return;
+      event.preventDefault();
+      setOver(true);
+    };
+    const onDragLeave = (event: DragEvent) => {
+      if (event.relatedTarget === null) setOver(false);
+    };
+    const onDrop = (event: DragEvent) => {
+      if (!hasFiles(event)) return;
+      event.preventDefault();
+      setOver(false);
+      take(event.dataTransfer?.files ?? []);
+    };
+    const onPaste = (event: ClipboardEvent) => {
+      const { files, types } = event.clipboardData ?? {};
+      // Text from a word processor brings a picture of itself along.
+      const isText = takesText(event.target) && types?.includes("text/plain");
+      if (files?.length && !isText) take(files);
+    };
+    addEventListener("dragover", onDragOver);
+    addEventListener("dragleave", onDragLeave);
+    addEventListener("drop", onDrop);
+    addEventListener("paste", onPaste);
+    return () => {
+      removeEventListener("dragover", onDragOver);
+      removeEventListener("dragleave", onDragLeave);
+      removeEventListener("drop", onDrop);
+      removeEventListener("paste", onPaste);
+    };
   }, [take]);
   return over;
 }

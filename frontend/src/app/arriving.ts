@@ -1,3 +1,6 @@
+import { useEffect, useRef } from "react";
+import { useLocation } from "react-router";
+
 import { focusHeading } from "./focus";
 
 const MOST_MS = 8000;
@@ -7,7 +10,7 @@ const OPEN_DIALOG = ':not([style*="none"]) > [role="dialog"]';
 const BY_HAND = ["keydown", "pointerdown"] as const;
 
 /** The focus goes to the heading of where one is, as soon as it is there, unless somebody moves it from `from`. */
-export function arrive(from: Element | null): () => void {
+function arrive(from: Element | null): () => void {
   let at = from;
   // What is shown first may give way to what is read meanwhile, and take the focus with it.
   const goThere = () => {
@@ -26,4 +29,26 @@ export function arrive(from: Element | null): () => void {
   watch.observe(document.body, { childList: true, subtree: true });
   for (const kind of BY_HAND) addEventListener(kind, stop, true);
   return stop;
+}
+
+/** After each step the focus goes to the heading of where one is. */
+export function useArriving() {
+  const { pathname, state } = useLocation();
+  const step = (state as { step?: number } | null)?.step; // taken within a view
+  const first = useRef(true);
+  useEffect(() => {
+    if (first.current) {
+      first.current = false; // the page itself was just opened; its beginning is where one is
+      return;
+    }
+    return arrive(document.activeElement);
+  }, [pathname, step]);
+}
+
+/** Puts the focus into the view, past the bar. */
+export function skipTheBar() {
+  const main = document.querySelector<HTMLElement>("main");
+  if (!main) return;
+  main.tabIndex = -1;
+  main.focus();
 }

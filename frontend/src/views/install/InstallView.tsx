@@ -104,7 +104,7 @@ function PlanSection({ site, attempt, ready, last }: Props) {
   useOutcome(
     planning && {
       key: `${planning.id} ${planning.state}`,
-      told: planning.plan ? `The plan is made: ${filesChange(planning.plan.changes)}.` : "",
+      told: planning.plan ? `The plan is ready: ${filesChange(planning.plan.changes)}.` : "",
     },
     undefined,
     "not ordered",

@@ -17,8 +17,8 @@ type Props = {
 };
 
 const WITHOUT_SERVER = {
-  zip: "As a ZIP of the site: Bexi reaches no server and needs no password.",
-  hand: "By hand: Bexi reaches no server and needs no password.",
+  zip: "As a ZIP of the site: Bexi connects to no server, so it needs no password.",
+  hand: "By hand: Bexi connects to no server, so it needs no password.",
 } as const;
 
 /** Site location, its secret, and what can be done there. */

@@ -26,7 +26,7 @@ function List({ title, findings, site, tone, sign }: ListProps) {
     <section aria-label={title} className={shared.panel}>
       <h2>{title}</h2>
       {byCure(findings, site).map(({ control, cured }) => (
-        <div key={control?.label ?? cured[0]?.what}>
+        <div key={control?.label ?? `${cured[0]?.what} ${cured[0]?.evidence}`}>
           {control && cured.length > 1 && (
             <p className={styles.cure}>
               <span>
