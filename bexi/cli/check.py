@@ -85,9 +85,13 @@ def _files_of(folder: Path) -> dict[str, bytes]:
     return found
 
 
+def _count(number: int, what: str) -> str:
+    return f"{number} {what}" if number == 1 else f"{number} {what}s"
+
+
 def _told(said: dict[str, Any]) -> Iterator[str]:
     home = said["pages"][0]
-    yield f"{said['address']}: {len(said['pages'])} pages and {len(said['files'])} files checked"
+    yield f"{said['address']}: {_count(len(said['pages']), 'page')} and {_count(len(said['files']), 'file')} checked"
     yield from (f"  {by:<12} {taken['why']}" for by, taken in home["taken"].items())
     for finding in said["findings"]:
         yield f"{'problem' if finding['wrong'] else 'suggestion'}: {finding['what']}: {finding['evidence']}"

@@ -86,7 +86,7 @@ function Now({ site }: { site: Site }) {
   const latest = checks.data?.[0];
   const check = useCheck(latest && !isLooking(latest) ? latest.id : undefined);
   if (!latest) return null;
-  if (isLooking(latest)) return <p role="status">Looking at the icons it has now …</p>;
+  if (isLooking(latest)) return <p role="status">Checking its current icons …</p>;
   const wrong = check.data?.report?.findings.filter((finding) => finding.wrong) ?? [];
   return (
     <div role="status" className={styles.now}>

@@ -19,7 +19,7 @@ export function Reading({ planning }: { planning: Planning | undefined }) {
         />
         <p className="reading">{total ? `${done} of ${total} pages read` : "Looking for the pages"}</p>
       </div>
-      <p>Nothing is touched while this goes on. You may leave this page.</p>
+      <p>Nothing is changed while this goes on. You may leave this page.</p>
       <div>
         <Button
           disabled={!planning}

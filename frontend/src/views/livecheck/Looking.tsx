@@ -12,12 +12,10 @@ export function Looking({ check }: { check: CheckSummary }) {
     <div className={styles.looking} role="status">
       <Progress
         percent={total ? Math.round((100 * done) / total) : 0}
-        aria-label="Pages looked at"
+        aria-label="Pages checked"
         size="small"
       />
-      <span className="reading">
-        {done ? `${done} pages looked at, at most ${total}` : "Waiting to begin"}
-      </span>
+      <span className="reading">{done ? `${done} pages checked, at most ${total}` : "Waiting to begin"}</span>
       <Button size="small" loading={stop.isPending} onClick={() => stop.mutate(check.id)}>
         Stop
       </Button>

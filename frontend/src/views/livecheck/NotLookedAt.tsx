@@ -2,20 +2,20 @@ import type { Report } from "../../api/client";
 import { pathOf } from "./Findings";
 import styles from "./livecheck.module.css";
 
-/** What was looked at, and what was not. */
+/** What was checked, and what was not. */
 export function NotLookedAt({ report }: { report: Report }) {
   const { pages, files, examples } = report.not_looked_at;
-  const read = `${report.pages.length} ${report.pages.length === 1 ? "page" : "pages"} and ${report.files.length} files were looked at.`;
+  const read = `${report.pages.length} ${report.pages.length === 1 ? "page" : "pages"} and ${report.files.length} files were checked.`;
   return (
-    <section aria-label="What was looked at" className={styles.panel}>
-      <h2>What was looked at</h2>
+    <section aria-label="What was checked" className={styles.panel}>
+      <h2>What was checked</h2>
       <p className={styles.left}>
         {read} Icons that a script puts in are not seen.
-        {files > 0 && ` ${files} more files were not looked at.`}
+        {files > 0 && ` ${files} more files were not checked.`}
       </p>
       {pages > 0 && (
         <details className={styles.left}>
-          <summary>{pages === 1 ? "1 more page was" : `${pages} more pages were`} not looked at</summary>
+          <summary>{pages === 1 ? "1 more page was" : `${pages} more pages were`} not checked</summary>
           <code>{examples.map(pathOf).join(", ")}</code>
         </details>
       )}
