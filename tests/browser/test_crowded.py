@@ -59,7 +59,7 @@ class CrowdedTests(BrowserTestCase):
         for path in self.paths:
             page.goto("about:blank")
             page.goto(f"{self.live_server_url}/{path}")
-            expect(page.get_by_role("heading").first).to_be_attached()
+            expect(page.locator("main h1").first).to_be_attached()
             page.wait_for_load_state("networkidle")
             for width in WIDTHS:
                 page.set_viewport_size({"width": width, "height": 800})
@@ -80,7 +80,7 @@ class CrowdedTests(BrowserTestCase):
         for path in self.paths:
             page.goto("about:blank")
             page.goto(f"{self.live_server_url}/{path}")
-            expect(page.get_by_role("heading").first).to_be_attached()
+            expect(page.locator("main h1").first).to_be_attached()
             page.wait_for_load_state("networkidle")
             for width in WIDTHS[:3]:
                 page.set_viewport_size({"width": width, "height": 800})

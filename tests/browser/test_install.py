@@ -59,7 +59,7 @@ class InstallViewTests(ViewTestCase):
         expect(button).to_be_visible()
         (self.root / "parts/header.html").write_bytes(b"<html><head></head>")
         button.click()
-        expect(page.get_by_role("alert")).to_contain_text("Changed since the plan was made")
+        expect(page.get_by_role("alert").filter(has_text="Changed since the plan was made")).to_be_visible()
         expect(button).to_be_visible()
         self.assertFalse((self.root / "favicon.ico").exists())
 

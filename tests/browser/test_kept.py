@@ -194,7 +194,7 @@ class TypedTests(KeptTestCase):
         page.route("**/api/sites", lose)
         page.get_by_role("button", name="Add a site").first.click()
         page.get_by_role("button", name="It has no address yet").click()
-        page.get_by_label("Name").fill("Crew")
+        page.get_by_label("Name", exact=True).fill("Crew")
         page.get_by_role("button", name="Add the site").click()
         expect(page.get_by_role("alert").filter(has_text="Bexi does not answer")).to_be_visible()
         page.get_by_role("button", name="Add the site").click()
@@ -285,7 +285,7 @@ class PressTests(KeptTestCase):
             button.wait_for(state="attached")
             box = button.bounding_box()
             page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
-            expect(page.get_by_label("Name")).to_be_visible()
+            expect(page.get_by_label("Name", exact=True)).to_be_visible()
             page.keyboard.press("Escape")
             expect(page.get_by_role("dialog")).to_have_count(0)
 

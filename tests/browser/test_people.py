@@ -19,7 +19,7 @@ class PeopleTests(BrowserTestCase):
 
     def sign_in(self, page: Page, name: str) -> None:
         """By keyboard alone: the first field has the focus."""
-        expect(page.get_by_label("Name")).to_be_focused()
+        expect(page.get_by_label("Name", exact=True)).to_be_focused()
         page.keyboard.type(name)
         page.keyboard.press("Tab")
         page.keyboard.type(PASSWORD)
@@ -41,7 +41,7 @@ class PeopleTests(BrowserTestCase):
         accounts.add("ines", PASSWORD, Role.ADMINISTERS)
         for scheme in ("light", "dark"):
             page = self.open("/", color_scheme=scheme)
-            page.get_by_label("Name").fill("ines")
+            page.get_by_label("Name", exact=True).fill("ines")
             page.get_by_label("Password").fill("guess")
             page.get_by_role("button", name="Sign in").click()
             expect(page.get_by_role("alert")).to_contain_text("do not belong together")

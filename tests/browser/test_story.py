@@ -29,7 +29,7 @@ class StoryTests(BrowserTestCase):
         page = self.open("/")
         page.get_by_role("button", name="Add a site").first.click()
         page.get_by_role("button", name="It has no address yet").click()
-        page.get_by_label("Name").fill("Ferry")
+        page.get_by_label("Name", exact=True).fill("Ferry")
         page.get_by_label("Address, as visitors type it").fill(address)
         page.get_by_label("Folder", exact=True).fill(str(site))
         page.get_by_role("button", name="Add the site").click()

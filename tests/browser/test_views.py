@@ -74,7 +74,7 @@ class SitesViewTests(ViewTestCase):
         page.get_by_role("button", name="It has no address yet").click()
         page.get_by_role("button", name="Add the site").click()
         expect(page.get_by_text("Give the site a name")).to_be_visible()
-        page.get_by_label("Name").fill("Ferry")
+        page.get_by_label("Name", exact=True).fill("Ferry")
         page.get_by_label("Address, as visitors type it").fill("merrow mouth")
         page.get_by_role("button", name="Add the site").click()
         expect(page.get_by_role("alert")).to_contain_text("no address that visitors can type")

@@ -1,9 +1,10 @@
 /** What an installation would do. */
 
 import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 
 import { WATCHED_EVERY_MS, site } from "./asking";
-import { answer, client, type Planning } from "./client";
+import { answer, client, type Planning, Problem } from "./client";
 import type { Given } from "./installs";
 
 export type PlanQuestion = { pages: string; rules: boolean };
@@ -19,8 +20,9 @@ export function usePlanning(
   attempt: number,
   enabled: boolean,
 ) {
+  const [overtaken, setOvertaken] = useState(false); // once: two windows must not overtake each other for ever
   const ordered = useQuery({
-    queryKey: ["planning-ordered", siteId, question, attempt],
+    queryKey: ["planning-ordered", siteId, question, attempt, overtaken],
     queryFn: () =>
       answer(
         client.POST("/api/sites/{site_id}/plannings", {
@@ -41,12 +43,16 @@ export function usePlanning(
     initialData: ordered.data,
     refetchInterval: ({ state }) => (state.data && isPlanning(state.data) ? WATCHED_EVERY_MS : false),
   });
+  if (!overtaken && isOutdated(watched.error)) setOvertaken(true);
   return {
     planning: ordered.isFetching ? undefined : watched.data,
     error: ordered.error ?? watched.error,
     again: () => void ordered.refetch(),
   };
 }
+
+/** A later order came first to the server, from this window or another. */
+const isOutdated = (error: unknown) => error instanceof Problem && error.code === "plan-outdated";
 
 export const isPlanning = ({ state, lost }: Planning) =>
   !lost && (state === "waiting" || state === "reading");

@@ -29,8 +29,7 @@ export function later<Props extends object>(
     if (Part) return <Part {...props} />;
     if (!failed)
       return waiting ? (
-        <main>
-          <h1 className="unseen">{waiting}</h1>
+        <main aria-busy>
           <Loading what={waiting} />
         </main>
       ) : null;
