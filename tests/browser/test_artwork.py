@@ -76,10 +76,8 @@ class TakingInTests(ArtworkTestCase):
     def test_dropped_on_the_sites_list(self):
         page = self.open("/")
         self.drop(page, square_on_white(), "square.png")
-        page.get_by_label("Name of a new site").fill("Tide tables")
-        page.get_by_role("button", name="Add the site and open the bench").click()
-        expect(page.get_by_role("heading", name="What to make of square")).to_be_visible()
-        self.assertEqual(Draft.objects.get(site__name="Tide tables").artwork.title, "square")
+        expect(page.get_by_role("region", name="Begun with square")).to_be_visible()
+        self.assertEqual(Draft.objects.get(site__is_beginning=True).artwork.title, "square")
 
     def test_a_picture_of_the_site_is_taken_with_its_origin(self):
         page = self.shelf()

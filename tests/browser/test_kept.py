@@ -157,17 +157,14 @@ class TypedTests(KeptTestCase):
         self.artwork.refresh_from_db()
         self.assertEqual((self.artwork.alt, self.artwork.credit), ("A blue disc", "Somebody"))
 
-    def test_a_name_typed_for_the_first_of_two_pictures_is_not_given_to_the_second(self):
+    def test_a_second_picture_does_not_take_the_place_of_the_first(self):
         page = self.open("/")
         self.drop(page, plain_png(64, 64, "#cc2200"), "first.png", "image/png")
-        expect(page.get_by_text("Which site is first for?")).to_be_visible()
-        page.get_by_label("Name of a new site").fill("First site")
+        page.get_by_role("button", name="Put it on a site").click()
         self.drop(page, plain_png(64, 64, "#0022cc"), "second.png", "image/png")
-        expect(page.get_by_role("status").filter(has_text="second")).to_have_count(0)
-        page.get_by_role("button", name="Add the site and open the bench").click()
-        expect(page.get_by_text("Which site is second for?")).to_be_visible()
-        self.assertEqual(Site.objects.get(name="First site").drafts.get().artwork.title, "first")
-        expect(page.get_by_label("Name of a new site")).to_have_value("")
+        expect(page.get_by_role("region", name="Begun with second")).to_be_visible()
+        expect(page.get_by_role("dialog")).to_have_count(0)
+        expect(page.get_by_role("region", name="Without a site").get_by_role("link", name="first")).to_be_visible()
 
     def test_text_pasted_from_a_word_processor_is_text(self):
         page = self.view("artwork/letters")

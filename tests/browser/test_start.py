@@ -4,7 +4,6 @@ from playwright.sync_api import expect
 
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase
-from tests.pictures import BLUE_DISC
 
 LOGO = '<header><a class="logo" href="/"><svg viewBox="0 0 90 90"><circle cx="45" cy="45" r="40"/></svg></a></header>'
 
@@ -34,39 +33,4 @@ class StartTests(BrowserTestCase):
             page.get_by_label("Its address").fill(typed)
             page.get_by_role("button", name="Look at it").click()
             expect(page.get_by_role("alert").filter(has_text=told)).to_be_visible()
-        self.assertFalse(Site.objects.exists())
-
-
-class FrontDoorTests(BrowserTestCase):
-    """One field and one wide area, above the sites: a picture, an address, or a name."""
-
-    def begin(self, page, typed: str) -> None:
-        page.get_by_label("A site's address, a name or initials").fill(typed)
-        page.keyboard.press("Enter")
-
-    def test_an_address_is_looked_at(self):
-        page = self.open("/")
-        self.begin(page, f"127.0.0.1:{self.standin_port + 4}")
-        expect(page.get_by_role("dialog").get_by_text("its current icons").first).to_be_visible()
-        self.assertEqual(Site.objects.get().name, "Tide tables")
-
-    def test_a_name_leads_to_its_letters(self):
-        page = self.open("/")
-        self.begin(page, "Huber und Sohn")
-        expect(page.get_by_label("One to three letters")).to_have_value("HS")
-        page.get_by_text("HUB", exact=True).click()
-        expect(page.get_by_label("One to three letters")).to_have_value("HUB")
-        self.assertEqual(Site.objects.get().name, "Huber und Sohn")
-
-    def test_a_picture_is_chosen_and_nothing_is_refused_in_silence(self):
-        page = self.open("/")
-        page.get_by_role("button", name="Begin").click()
-        expect(page.get_by_text("Type an address or a name first.")).to_be_visible()
-        self.begin(page, "127.0.0.1:9")
-        expect(page.get_by_role("alert").filter(has_text="cannot be looked at")).to_be_visible()
-        self.assert_no_axe_findings(page)
-        with page.expect_file_chooser() as chooser:
-            page.get_by_role("button", name="Choose a picture").click()
-        chooser.value.set_files({"name": "disc.svg", "mimeType": "image/svg+xml", "buffer": BLUE_DISC})
-        expect(page.get_by_text("Which site is disc for?")).to_be_visible()
         self.assertFalse(Site.objects.exists())

@@ -229,7 +229,7 @@ def start_from_address(request: HttpRequest, body: AddressIn, key: RequestKey = 
     A site with this address that is here already is told instead.
     """
     address = with_scheme(body.address)
-    known = added_by(key) or Site.objects.filter(address=address).first()
+    known = added_by(key) or Site.named.filter(address=address).first()
     if known is None:
         with visiting(_FIRST_LOOK_SECONDS, address) as fetch:
             name = look_first(address, fetch).name

@@ -154,7 +154,9 @@ def neighbours(site_id: int, artwork_id: int) -> dict[str, Pixels]:
 
     Sites that share its artwork share it on purpose, so they are left out.
     """
-    drafts = Draft.objects.filter(chosen=True, site__removed=None).select_related("site", "artwork")
+    drafts = Draft.objects.filter(chosen=True, site__removed=None, site__is_beginning=False).select_related(
+        "site", "artwork"
+    )
     others = drafts.exclude(site_id=site_id).exclude(artwork_id=artwork_id).exclude(beside=artwork_id)
     drawn = {}
     for draft in others.order_by("-changed")[:MOST_NEIGHBOURS]:

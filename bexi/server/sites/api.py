@@ -91,6 +91,7 @@ class SiteOut(Schema):
     place: str
     place_kind: PlaceKind | None
     without_server: WithoutServer
+    is_beginning: bool
     state: SiteState
     has_build: bool
     installed_build_id: int | None
@@ -109,6 +110,7 @@ class SiteOut(Schema):
             place=site.place,
             place_kind=Place.parse(site.place).kind if site.place else None,
             without_server=WithoutServer(site.without_server),
+            is_beginning=site.is_beginning,
             state=state_of(site),
             has_build=latest(site, "latest_build") is not None,
             installed_build_id=install.build_id if install else None,
@@ -170,7 +172,7 @@ def list_sites(
     most: Annotated[int | None, Query(ge=1, le=1_000_000)] = None,
 ) -> list[SiteOut]:
     """The sites, all of them or the first `most`; with `search` those with all of its words."""
-    sites = Site.objects.all() if not search else Site.objects.filter(pk__in=found(search, most))
+    sites = Site.named.all() if not search else Site.objects.filter(pk__in=found(search, most))
     return [SiteOut.of(site) for site in with_latest(sites[:most])]
 
 
@@ -195,7 +197,7 @@ def add_site(request: HttpRequest, body: SiteIn, key: RequestKey = None) -> tupl
 def export_sites(request: HttpRequest) -> HttpResponse:
     """All sites as CSV."""
     return HttpResponse(
-        listing.as_csv(Site.objects.all()),
+        listing.as_csv(Site.named.all()),
         content_type="text/csv; charset=utf-8",
         headers={"Content-Disposition": 'attachment; filename="sites.csv"'},
     )
@@ -208,7 +210,7 @@ def import_sites(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, I
     if any(row.place for row in rows):
         person.must(Role.INSTALLS)
     bodies = _read_rows(rows)
-    known = set(Site.objects.values_list("name", "address"))
+    known = set(Site.named.values_list("name", "address"))
     fresh = {(body["name"], body["address"]): body for body in bodies}
     added = [body for key, body in fresh.items() if key not in known]
     with transaction.atomic():
@@ -273,6 +275,7 @@ def change_site(request: HttpRequest, site_id: int, body: SiteIn) -> SiteOut:
         if not _is_same_account(site.place, body.place):
             site.trusted = ""  # another server has another key
             account_changed.send(Site, site=site, who=person.name)
+        site.is_beginning = False  # it has a name of its own now
         for field, value in values.items():
             setattr(site, field, value)
         site.save()

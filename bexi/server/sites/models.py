@@ -1,9 +1,11 @@
 """The sites table."""
 
+from typing import Any, ClassVar
+
 from django.db import models
 from django.dispatch import Signal
 
-from bexi.server.removal import Removable
+from bexi.server.removal import Present, Removable
 
 account_changed = Signal()
 """A site now lives on another server, or is reached by another account there; `who` changed that."""
@@ -17,11 +19,20 @@ class WithoutServer(models.TextChoices):
     HAND = "hand", "by hand"
 
 
+class Named(Present):
+    """Those that somebody has named or given an address: websites, not beginnings."""
+
+    def get_queryset(self) -> "models.QuerySet[Any]":
+        """Without the removed ones and the beginnings."""
+        return super().get_queryset().filter(is_beginning=False)
+
+
 class Site(Removable):
     """A website: its name, its address as visitors type it, and the place it is served from, as `Place` reads it.
 
     `trusted` is the fingerprint of that place's server, once somebody has agreed to it. `labels` are one's own words.
     `without_server` says how files get there where no place can be reached: as a ZIP of the site, or by hand.
+    A beginning has no website yet: it is what was made of a picture, kept until it is put on one.
     `asked_by` is the key of the request that added it: asked again, the same request adds no second site.
     """
 
@@ -31,10 +42,14 @@ class Site(Removable):
     without_server = models.CharField(max_length=8, blank=True, choices=WithoutServer.choices)
     trusted = models.CharField(max_length=120, blank=True)
     labels = models.JSONField(default=list)
+    is_beginning = models.BooleanField(default=False)
     created = models.DateTimeField(auto_now_add=True)
     asked_by = models.CharField(max_length=64, null=True, unique=True, editable=False)
 
+    named: ClassVar["models.Manager[Site]"] = Named()
+
     class Meta:
+        default_manager_name = "objects"
         ordering = ["id"]
 
     def __str__(self) -> str:

@@ -40,6 +40,28 @@ export const useBuildSite = (siteId: number) =>
       answer(client.POST("/api/sites/{site_id}/builds", { ...site(siteId), body })),
   });
 
+/** Build what is on the bench of a site. */
+export async function buildAsItIs(siteId: number): Promise<BuildRun> {
+  const draft = await answer(client.GET("/api/sites/{site_id}/draft", site(siteId)));
+  if (!draft) throw new Error("Nothing is on its bench yet.");
+  const body = { draft_id: draft.id, revision: draft.revision };
+  return answer(client.POST("/api/sites/{site_id}/builds", { ...site(siteId), body }));
+}
+
+/** Build what is on the bench of a site and wait for the end; the id of the build. */
+export async function buildToTheEnd(siteId: number, tell: (run: BuildRun) => void): Promise<number> {
+  const { id } = await buildAsItIs(siteId);
+  for (;;) {
+    const run = await answer(client.GET("/api/sites/{site_id}/build-run", site(siteId)));
+    if (run) tell(run);
+    if (run?.id !== id || !isUnderWay(run)) {
+      if (run?.id === id && run.build_id !== null) return run.build_id;
+      throw new Error(run?.problem || "The set was not built: the build was stopped. Try again.");
+    }
+    await new Promise((go) => setTimeout(go, WATCHED_EVERY_MS));
+  }
+}
+
 export const useStopRun = () =>
   useChange((runId: number) =>
     answer(client.POST("/api/build-runs/{run_id}/stop", { params: { path: { run_id: runId } } })),

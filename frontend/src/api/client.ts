@@ -4,6 +4,7 @@ import type { components, paths } from "./schema";
 
 type Schemas = components["schemas"];
 export type Site = Schemas["SiteOut"];
+export type Beginning = Schemas["BeginningOut"];
 export type SiteInput = Schemas["SiteIn"];
 export type PlaceKind = Schemas["PlaceKindOut"];
 export type Artwork = Schemas["ArtworkOut"];

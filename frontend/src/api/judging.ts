@@ -52,7 +52,7 @@ export const useGroups = (artworkId: number, version: string) =>
   });
 
 /** Whole framings for a piece, the best first. */
-export const useProposals = (siteId: number, artworkId: number, version: string) =>
+export const useProposals = (siteId: number, artworkId: number, version: string, enabled = true) =>
   useQuery({
     queryKey: ["proposals", siteId, artworkId, version],
     queryFn: ({ signal }) =>
@@ -62,6 +62,7 @@ export const useProposals = (siteId: number, artworkId: number, version: string)
           signal,
         }),
       ),
+    enabled,
     staleTime: Infinity,
   });
 

@@ -34,14 +34,6 @@ export const isGoingOn = (work: { state: string; lost?: boolean } | null | undef
 const isBusy = ({ build, planning, install, check }: Activity) =>
   [build, planning, install, check].some(isGoingOn);
 
-/** Build what is on the bench of a site. */
-export async function buildAsItIs(siteId: number): Promise<unknown> {
-  const draft = await answer(client.GET("/api/sites/{site_id}/draft", site(siteId)));
-  if (!draft) throw new Error("Nothing is on its bench yet.");
-  const body = { draft_id: draft.id, revision: draft.revision };
-  return answer(client.POST("/api/sites/{site_id}/builds", { ...site(siteId), body }));
-}
-
 export const check = (siteId: number) => answer(client.POST("/api/sites/{site_id}/checks", site(siteId)));
 
 /** Nothing is entered: the secret that is kept is taken. */

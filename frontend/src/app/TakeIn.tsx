@@ -9,7 +9,7 @@ import styles from "./takeIn.module.css";
 import { type Sending, TakingIn } from "./takingIn";
 
 // What most visits do not need comes when it is needed.
-const NameSite = later(async () => (await import("./NameSite")).NameSite);
+const Matching = later(async () => (await import("./Matching")).Matching);
 const OnItsWay = later(async () => (await import("./OnItsWay")).OnItsWay);
 
 let sent = 0;
@@ -19,7 +19,7 @@ export function TakeIn({ children }: { children: ReactNode }) {
   const siteId = useMatch("/sites/:siteId/*")?.params.siteId;
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const [homeless, setHomeless] = useState<Artwork[]>([]); // the first is asked about
+  const [matched, setMatched] = useState<Artwork[]>([]); // with sites
   const [sending, setSending] = useState<Sending[]>([]);
 
   const close = useCallback(
@@ -27,7 +27,7 @@ export function TakeIn({ children }: { children: ReactNode }) {
     [setSending],
   );
   const send = useCallback(
-    async (file: File) => {
+    async (file: File): Promise<Artwork | undefined> => {
       const key = ++sent;
       const change = (part: Partial<Sending>) =>
         setSending((all) => all.map((one) => (one.key === key ? { ...one, ...part } : one)));
@@ -37,33 +37,45 @@ export function TakeIn({ children }: { children: ReactNode }) {
         const artwork = await sendPicture("/api/artwork", file, (share) => change({ share }));
         close(key);
         await queries.invalidateQueries({ queryKey: ["shelf"] });
-        if (siteId) void navigate(`/sites/${siteId}/artwork?piece=${artwork.id}`);
-        else setHomeless((others) => [...others, artwork]);
+        return artwork;
       } catch (problem) {
         change({ problem: (problem as Error).message });
+        return undefined;
       }
     },
-    [close, navigate, queries, siteId],
+    [close, queries],
+  );
+  const begin = useCallback(
+    async (artwork: Artwork) => {
+      try {
+        const { beginWith } = await import("../api/beginnings");
+        const { id } = await beginWith(artwork.id);
+        void queries.invalidateQueries({ queryKey: ["beginnings"] });
+        void navigate(`/?begun=${id}`);
+      } catch (problem) {
+        const told = { key: ++sent, name: artwork.title, share: 1, problem: (problem as Error).message };
+        setSending((all) => [...all, told]);
+      }
+    },
+    [navigate, queries],
   );
   const take = useCallback(
-    (files: Iterable<File>) => {
+    async (files: Iterable<File>) => {
       setSending((all) => all.filter((one) => !one.problem));
-      for (const file of files) void send(file);
+      const taken = (await Promise.all([...files].map(send))).filter((one) => one !== undefined);
+      const [last] = taken.slice(-1);
+      if (!last) return;
+      if (siteId) void navigate(`/sites/${siteId}/artwork?piece=${last.id}`);
+      else if (taken.length > 1) setMatched((others) => [...others, ...taken]);
+      else await begin(last);
     },
-    [send],
+    [begin, navigate, send, siteId],
   );
   const over = useDropAnywhere(take);
-  const [asked] = homeless;
   return (
     <TakingIn value={take}>
       {children}
-      {asked && (
-        <NameSite
-          key={asked.id}
-          artwork={asked}
-          close={() => setHomeless((others) => others.filter(({ id }) => id !== asked.id))}
-        />
-      )}
+      {matched.length > 0 && <Matching artworks={matched} close={() => setMatched([])} />}
       {over && <div className={styles.dropHere}>Drop to add as artwork</div>}
       {sending.length > 0 && (
         <div className={styles.tray} role="status">

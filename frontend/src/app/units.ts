@@ -4,6 +4,15 @@ export function bytes(count: number): string {
   return `${(count / 1_000_000).toFixed(1)} MB`;
 }
 
+/** Under which a file made for a site is saved. */
+export const fileNameOf = (name: string, size: number, format: string) =>
+  `${
+    name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "-")
+      .replace(/^-|-$/g, "") || "icon"
+  }-${size}.${format}`;
+
 export function when(moment: string): string {
   return new Date(moment).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" });
 }

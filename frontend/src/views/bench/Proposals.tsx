@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { Artwork, Framing, Offer, Recipe, Site } from "../../api/client";
 import { framingOf, useProposals } from "../../api/judging";
 import { Loading } from "../../app/Loading";
+import { isChosen } from "../../app/offers";
 import { TrueSize } from "../../app/TrueSize";
 import styles from "./proposals.module.css";
 import { kindOf, toneOf } from "../../app/verdict";
@@ -53,17 +54,6 @@ export function Proposals({ site, artwork, framing, change, close }: Props) {
       </ul>
     </section>
   );
-}
-
-/** Whether a framing is the one on offer; letters become the framing's own artwork. */
-function isChosen(offer: Offer, framing: Framing): boolean {
-  if (offer.letters ? !framing.artwork : framing.artwork !== offer.framing.artwork) return false;
-  const told = ({ frame, ground, plate, cut, lift, finish }: Framing) =>
-    JSON.stringify([
-      ...[frame.x, frame.y, frame.side, ground, plate?.shape, plate?.colour],
-      ...[cut?.left, cut?.top, cut?.outline?.length, lift, finish?.recolour],
-    ]);
-  return told(offer.framing) === told(framing);
 }
 
 type CardProps = { offer: Offer; best: boolean; chosen: boolean; take: () => void };

@@ -3,7 +3,7 @@ import { useState } from "react";
 
 import type { Fit, Requirement, Site } from "../../api/client";
 import { useFit, useForgetRequirement, useKeepRequirement, useRequirements } from "../../api/plans";
-import { bytes } from "../../app/units";
+import { bytes, fileNameOf } from "../../app/units";
 import styles from "./uploadField.module.css";
 import shared from "./set.module.css";
 
@@ -87,7 +87,7 @@ type MadeProps = { fit: Fit; wanted: Requirement; site: Site };
 
 function Made({ fit, wanted, site }: MadeProps) {
   const address = `data:${fit.media_type};base64,${fit.data}`;
-  const name = `${site.name.toLowerCase().replace(/[^a-z0-9]+/g, "-")}-${fit.size}.${wanted.format}`;
+  const name = fileNameOf(site.name, fit.size, wanted.format);
   const enlarged = fit.enlargement !== null && fit.enlargement > 1;
   return (
     <div className={styles.made} role="status">

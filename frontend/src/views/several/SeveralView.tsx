@@ -4,7 +4,8 @@ import { useState } from "react";
 import { Link, useLocation } from "react-router";
 
 import { useRefusal } from "../../api/me";
-import { atEach, buildAsItIs, check, install, plan, takeOver, useActivity } from "../../api/several";
+import { buildAsItIs } from "../../api/builds";
+import { atEach, check, install, plan, takeOver, useActivity } from "../../api/several";
 import { useSites } from "../../api/sites";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";

@@ -1,69 +1,83 @@
-import { Alert, Button, Form, Input, Upload } from "antd";
-import { use } from "react";
-import { useNavigate } from "react-router";
+import { Alert, Button, Form, Input } from "antd";
+import { use, useRef } from "react";
+import { useNavigate, useSearchParams } from "react-router";
 
-import { useAddSite, useStart } from "../../api/siteChanges";
+import { useBeginnings } from "../../api/beginnings";
+import { useStart } from "../../api/siteChanges";
+import { later } from "../../app/later";
 import { TakingIn } from "../../app/takingIn";
 import styles from "./frontDoor.module.css";
-import { NOWHERE } from "./place";
+import { isAddress } from "./address";
 
-/** Typed like an address: a scheme, or a dot with something on both sides, and no blank. */
-const ADDRESS = /^(https?:\/\/\S+|[^\s.]+(\.[^\s.]+)+\S*|localhost\S*)$/i;
+const Begun = later(async () => (await import("./begun/Begun")).Begun);
+const Beginnings = later(async () => (await import("./begun/Beginnings")).Beginnings);
+const LettersOffered = later(async () => (await import("./begun/LettersOffered")).LettersOffered);
+
+const LONGEST_NAME = 80;
 
 /** Where everything begins: a picture dropped, pasted or chosen, a site's address, a name or initials. */
 export function FrontDoor() {
   const take = use(TakingIn);
   const look = useStart();
-  const add = useAddSite();
   const navigate = useNavigate();
-  const problem = look.error ?? add.error;
+  const [query] = useSearchParams();
+  const begun = Number(query.get("begun"));
+  const named = query.get("letters");
+  const beginnings = useBeginnings().data ?? [];
+  const others = beginnings.filter(({ id }) => id !== begun);
+  const picker = useRef<HTMLInputElement>(null);
   const begin = ({ typed }: { typed: string }) => {
     const text = typed.trim();
-    if (ADDRESS.test(text)) {
-      add.reset();
+    if (isAddress(text)) {
       look.mutate(text, {
         onSuccess: ({ id }) => void navigate(`/sites/${id}/artwork`, { state: { fromSite: true } }),
       });
     } else {
       look.reset();
-      add.mutate(
-        { name: text, address: "", ...NOWHERE },
-        { onSuccess: ({ id }) => void navigate(`/sites/${id}/artwork/letters`) },
-      );
+      void navigate(`/?${new URLSearchParams({ letters: text.slice(0, LONGEST_NAME) })}`);
     }
   };
   return (
-    <section className={styles.door} aria-label="Begin">
-      <h2>Drop a logo anywhere, or begin with one of these</h2>
-      <Form className={styles.ways ?? ""} requiredMark={false} onFinish={begin}>
-        <Upload
+    <>
+      <section className={styles.door} aria-label="Begin">
+        <h2>Drop a logo anywhere, or begin with one of these</h2>
+        <input
+          ref={picker}
+          type="file"
           multiple
-          showUploadList={false}
-          beforeUpload={(file) => {
-            take([file]);
-            return false;
+          hidden
+          aria-label="Pictures"
+          onChange={(event) => {
+            take([...(event.target.files ?? [])]);
+            event.target.value = "";
           }}
-        >
-          <Button size="large">Choose a picture</Button>
-        </Upload>
-        <Form.Item
-          name="typed"
-          className={styles.typed ?? ""}
-          rules={[{ required: true, whitespace: true, message: "Type an address or a name first." }]}
-        >
-          <Input
-            size="large"
-            aria-label="A site's address, a name or initials"
-            placeholder="a site's address, a name or initials"
-            maxLength={80}
-            spellCheck={false}
-          />
-        </Form.Item>
-        <Button size="large" htmlType="submit" loading={look.isPending || add.isPending}>
-          Begin
-        </Button>
-      </Form>
-      {problem && <Alert type="error" showIcon title={problem.message} />}
-    </section>
+        />
+        <Form className={styles.ways ?? ""} requiredMark={false} onFinish={begin}>
+          <Button size="large" onClick={() => picker.current?.click()}>
+            Choose a picture
+          </Button>
+          <Form.Item
+            name="typed"
+            className={styles.typed ?? ""}
+            rules={[{ required: true, whitespace: true, message: "Type an address or a name first." }]}
+          >
+            <Input
+              size="large"
+              aria-label="A site's address, a name or initials"
+              placeholder="a site's address, a name or initials"
+              maxLength={290}
+              spellCheck={false}
+            />
+          </Form.Item>
+          <Button size="large" htmlType="submit" loading={look.isPending}>
+            Begin
+          </Button>
+        </Form>
+        {look.error && <Alert type="error" showIcon title={look.error.message} />}
+      </section>
+      {begun > 0 && <Begun key={begun} siteId={begun} />}
+      {named && <LettersOffered key={named} name={named} />}
+      {others.length > 0 && <Beginnings all={others} />}
+    </>
   );
 }

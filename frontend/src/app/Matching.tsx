@@ -1,0 +1,113 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Button } from "antd";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+
+import { beginWith } from "../api/beginnings";
+import { answer, type Artwork, client, type Site } from "../api/client";
+import { usePutOnBench } from "../api/judging";
+import { useSites } from "../api/sites";
+import { Dialog } from "./Dialog";
+import { Loading } from "./Loading";
+import { siteFor } from "./matching";
+import styles from "./matching.module.css";
+import { SitePicker } from "./SitePicker";
+
+/** Several pictures came while no site was open: each goes to the site whose name it has, unless somebody says else. */
+export function Matching({ artworks, close }: { artworks: Artwork[]; close: () => void }) {
+  const sites = useSites();
+  return (
+    <Dialog title={`${artworks.length} pictures: which is for which site?`} close={close} width={720}>
+      {sites.data ? (
+        <Pairs artworks={artworks} sites={sites.data} close={close} />
+      ) : (
+        <Loading what="Reading the sites" />
+      )}
+    </Dialog>
+  );
+}
+
+type Went = { at: Site | undefined; problem?: string };
+
+type PairsProps = { artworks: Artwork[]; sites: Site[]; close: () => void };
+
+function Pairs({ artworks, sites, close }: PairsProps) {
+  const [chosen, setChosen] = useState(
+    () => new Map(artworks.map(({ id, title }) => [id, siteFor(title, sites)])),
+  );
+  const [went, setWent] = useState(new Map<number, Went>());
+  const [busy, setBusy] = useState(false);
+  const putOnBench = usePutOnBench();
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const put = async (artwork: Artwork, site: Site | undefined) => {
+    if (!site) return beginWith(artwork.id);
+    const draft = await answer(
+      client.GET("/api/sites/{site_id}/draft", { params: { path: { site_id: site.id } } }),
+    );
+    return putOnBench(site.id, artwork, draft, () => undefined);
+  };
+  const putAll = async () => {
+    setBusy(true);
+    const ended = new Map(went);
+    for (const artwork of artworks) {
+      if (ended.has(artwork.id) && !ended.get(artwork.id)?.problem) continue; // it is there already
+      const at = chosen.get(artwork.id);
+      const problem = await put(artwork, at).then(
+        () => undefined,
+        (cause: unknown) => (cause as Error).message,
+      );
+      ended.set(artwork.id, { at, ...(problem !== undefined && { problem }) });
+      setWent(new Map(ended));
+    }
+    await queries.invalidateQueries();
+    setBusy(false);
+    if ([...ended.values()].some(({ problem }) => problem)) return;
+    close();
+    void navigate("/");
+  };
+  const twice = sites.filter(({ id }) => [...chosen.values()].filter((site) => site?.id === id).length > 1);
+  return (
+    <>
+      <ul className={styles.pairs}>
+        {artworks.map((artwork) => {
+          const told = went.get(artwork.id);
+          return (
+            <li key={artwork.id}>
+              <img src={`/api/artwork/${artwork.id}/picture?longest=64`} alt="" />
+              <span title={artwork.title}>{artwork.title}</span>
+              <SitePicker
+                label={`Site of ${artwork.title}`}
+                chosen={chosen.get(artwork.id)}
+                choose={(site) => setChosen(new Map(chosen).set(artwork.id, site))}
+              />
+              <Button
+                size="small"
+                disabled={busy || chosen.get(artwork.id) === undefined}
+                onClick={() => setChosen(new Map(chosen).set(artwork.id, undefined))}
+              >
+                No site
+              </Button>
+              <small role="status" data-tone={told?.problem ? "bad" : "good"}>
+                {told && (told.problem ?? "done")}
+              </small>
+            </li>
+          );
+        })}
+      </ul>
+      {twice.length > 0 && (
+        <p data-tone="caution">
+          {twice.map(({ name }) => name).join(", ")}: more than one picture. The last one stays on the bench;
+          undo leads back to those before.
+        </p>
+      )}
+      <p>
+        Each lies on its site’s bench then, framed as is proposed first. What is there now can be had back by
+        undo.
+      </p>
+      <Button type="primary" loading={busy} onClick={() => void putAll()}>
+        Put {artworks.length} pictures there
+      </Button>
+    </>
+  );
+}

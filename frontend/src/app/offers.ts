@@ -1,0 +1,14 @@
+/** Which of the framings on offer is the one in use. */
+
+import type { Framing, Offer } from "../api/client";
+
+/** Whether a framing is the one on offer; letters become the framing's own artwork. */
+export function isChosen(offer: Offer, framing: Framing): boolean {
+  if (offer.letters ? !framing.artwork : framing.artwork !== offer.framing.artwork) return false;
+  const told = ({ frame, ground, plate, cut, lift, finish }: Framing) =>
+    JSON.stringify([
+      ...[frame.x, frame.y, frame.side, ground, plate?.shape, plate?.colour],
+      ...[cut?.left, cut?.top, cut?.outline?.length, lift, finish?.recolour],
+    ]);
+  return told(offer.framing) === told(framing);
+}

@@ -1,0 +1,168 @@
+import { Alert } from "antd";
+import { useState } from "react";
+import { Link } from "react-router";
+
+import { useArtwork } from "../../../api/artwork";
+import { isAsItCame, useFirstProposal, useTakeFraming } from "../../../api/beginnings";
+import type { Draft, Offer, Picture, Rung } from "../../../api/client";
+import { useDraft, useRungsOf } from "../../../api/drafts";
+import { framingOf, type Judged, useProposals } from "../../../api/judging";
+import { useSite } from "../../../api/sites";
+import { useOutcome } from "../../../app/ears";
+import { HowFar } from "../../../app/HowFar";
+import { Loading } from "../../../app/Loading";
+import { isChosen } from "../../../app/offers";
+import { TrueSize, useDevicePixelRatio } from "../../../app/TrueSize";
+import { kindOf, toneOf } from "../../../app/verdict";
+import styles from "./begun.module.css";
+import { WaysOn } from "./WaysOn";
+
+const PICTURES: Picture[] = [
+  { size: 16, purpose: "tab" },
+  { size: 32, purpose: "tab" },
+  { size: 180, purpose: "home" },
+];
+const TIMES = 8;
+const OFFERED = 3;
+
+/** A picture that no site has yet: how it would be seen, what else could be made of it, and the ways on. */
+export function Begun({ siteId }: { siteId: number }) {
+  const site = useSite(siteId);
+  const draft = useDraft(siteId);
+  const artwork = useArtwork(draft.data?.artwork_id);
+  const [judged, setJudged] = useState<Judged>();
+  const first = useFirstProposal(draft.data, artwork.data, setJudged);
+  const rungs = useRungsOf(draft.data ?? undefined, PICTURES);
+  const trying = isAsItCame(draft.data);
+  const { id: artworkId = 0, version = "" } = artwork.data ?? {};
+  const offers = useProposals(siteId, artworkId, version, artworkId > 0 && draft.data !== null && !trying);
+  const chosen = offers.data?.find((offer) => draft.data && isChosen(offer, draft.data.recipe.framing));
+  const told = rungs.data?.map(({ size, says }) => `${size} px ${says}`).join(", ");
+  useOutcome(
+    told && site.data && !trying && !rungs.isPlaceholderData
+      ? { key: told, told: `${site.data.name}: ${told}.` }
+      : { key: "none", told: "" },
+  );
+  const problem = site.error ?? draft.error ?? artwork.error ?? first.error ?? rungs.error;
+  if (problem) return <Alert type="error" showIcon title={problem.message} />;
+  if (site.data && !site.data.is_beginning)
+    return (
+      <p className={styles.made}>
+        {site.data.name} is a site now. <Link to={`/sites/${siteId}/bench`}>Go to its bench</Link>
+      </p>
+    );
+  if (!site.data || !artwork.data || !draft.data || !rungs.data)
+    return <Loading what="Making its first icons" />;
+  return (
+    <section className={styles.begun} aria-label={`Begun with ${site.data.name}`} aria-busy={trying}>
+      <Enlarged name={site.data.name} rung={rungs.data[1]} />
+      <div className={styles.seen}>
+        <Places name={site.data.name} rungs={rungs.data} />
+        <div className={styles.told}>
+          <h2>{site.data.name}</h2>
+          <ul className={styles.verdicts} aria-label="How it will be seen">
+            {rungs.data.map(({ size, says, verdict }) => (
+              <li key={size} data-tone={toneOf(verdict)}>
+                {size} px {says}
+              </li>
+            ))}
+          </ul>
+          {trying ? (
+            <div role="status">
+              <p>This is the picture as it came. Trying what else can be made of it:</p>
+              <HowFar judged={judged ?? { done: 0, total: 0 }} />
+            </div>
+          ) : (
+            chosen?.why && <p className={styles.why}>{chosen.why}.</p>
+          )}
+        </div>
+        {!trying && offers.data && <Offers siteId={siteId} draft={draft.data} offers={offers.data} />}
+      </div>
+      <WaysOn site={site.data} draft={draft.data} waiting={trying} />
+    </section>
+  );
+}
+
+function Enlarged({ name, rung }: { name: string; rung: Rung | undefined }) {
+  if (!rung) return null;
+  return (
+    <figure className={styles.large}>
+      <TrueSize
+        src={pngOf(rung)}
+        size={rung.size}
+        times={TIMES}
+        alt={`${name} at ${rung.size} px, ${TIMES} times as large`}
+      />
+      <figcaption className="reading">
+        {rung.size} px, {TIMES} times as large
+      </figcaption>
+    </figure>
+  );
+}
+
+/** In tabs and on a home screen, at true size. */
+function Places({ name, rungs: [small, medium, home] }: { name: string; rungs: Rung[] }) {
+  const dense = useDevicePixelRatio() >= 1.5;
+  const tab = dense ? medium : small;
+  if (!tab || !home) return null;
+  return (
+    <div className={styles.places}>
+      {(["light", "dark"] as const).map((ground) => (
+        <span key={ground} className={styles.tab} data-ground={ground}>
+          <TrueSize src={pngOf(tab)} size={tab.size} alt={`In a ${ground} tab`} />
+          <span>{name}</span>
+        </span>
+      ))}
+      <span className={styles.home}>
+        <span>
+          <TrueSize src={pngOf(home)} size={home.size} alt="On a home screen" />
+        </span>
+        <span>{name}</span>
+      </span>
+    </div>
+  );
+}
+
+type OffersProps = { siteId: number; draft: Draft; offers: Offer[] };
+
+/** What else was found; a press takes it. */
+function Offers({ siteId, draft, offers }: OffersProps) {
+  const take = useTakeFraming(draft);
+  const [problem, setProblem] = useState<Error>();
+  const choose = async (offer: Offer) => {
+    setProblem(undefined);
+    try {
+      await take.mutateAsync(await framingOf(offer));
+    } catch (cause) {
+      setProblem(cause as Error);
+    }
+  };
+  return (
+    <>
+      <div className={styles.offers} role="group" aria-label="What can be made of it">
+        {offers.slice(0, OFFERED).map((offer) => (
+          <button
+            key={offer.kind}
+            type="button"
+            aria-pressed={isChosen(offer, draft.recipe.framing)}
+            disabled={take.isPending}
+            onClick={() => void choose(offer)}
+          >
+            {offer.pictures[1] && (
+              <TrueSize src={`data:image/png;base64,${offer.pictures[1].png}`} size={32} alt="" />
+            )}
+            {kindOf(offer.kind)}
+          </button>
+        ))}
+        {offers.length > OFFERED && (
+          <Link to={`/sites/${siteId}/bench/${draft.id}`} state={{ proposals: true }}>
+            All {offers.length}
+          </Link>
+        )}
+      </div>
+      {problem && <Alert type="error" showIcon title={problem.message} />}
+    </>
+  );
+}
+
+const pngOf = ({ png }: Rung) => `data:image/png;base64,${png}`;

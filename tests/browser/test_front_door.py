@@ -1,0 +1,174 @@
+"""One field and one wide area above the sites: a picture, an address or a name, and what comes of them."""
+
+import io
+import re
+from pathlib import Path
+from zipfile import ZipFile
+
+from PIL import Image
+from playwright.sync_api import Page, expect
+
+from bexi.server.artwork.services import add_artwork
+from bexi.server.drafts.beginnings import begin_with
+from bexi.server.sites.models import Site
+from tests.browser.case import BrowserTestCase
+from tests.pictures import BLUE_DISC, plain_png
+
+FIELDS = (
+    ("32 px PNG", "PNG", (32, 32), 1_000_000),
+    ("512 px PNG", "PNG", (512, 512), 1_000_000),
+    ("ICO", "ICO", (48, 48), 1_000_000),
+    ("180 px, opaque", "PNG", (180, 180), 1_000_000),
+)
+
+
+class FrontDoorTests(BrowserTestCase):
+    def begin(self, page: Page, typed: str) -> None:
+        page.get_by_label("A site's address, a name or initials").fill(typed)
+        page.keyboard.press("Enter")
+
+    def dropped(self, name: str = "disc.svg") -> Page:
+        """A page onto which a picture was dropped: the first action."""
+        page = self.open("/")
+        self.drop(page, BLUE_DISC, name, "image/svg+xml")
+        expect(page.get_by_role("button", name="Put it on a site")).to_be_enabled()
+        return page
+
+    def test_a_picture_is_seen_in_place_with_its_words_and_what_else_can_be_made_of_it(self):
+        page = self.dropped()
+        begun = page.get_by_role("region", name="Begun with disc")
+        expect(begun.get_by_text("32 px, 8 times as large")).to_be_visible()
+        for size in (16, 32, 180):
+            expect(begun.get_by_text(re.compile(f"^{size} px (clear|weak|lost)"))).to_be_visible()
+        shown = {name: begun.get_by_role("img", name=name).bounding_box()["width"] for name in PLACES}
+        self.assertEqual(shown, PLACES)
+        other = begun.get_by_role("group", name="What can be made of it").get_by_role("button").nth(1)
+        other.click()
+        expect(other).to_have_attribute("aria-pressed", "true")
+        self.assertEqual(Site.objects.get().drafts.get().revision, 3)
+        self.assert_no_axe_findings(page)
+        self.assertFalse(Site.named.exists())
+
+    def test_two_actions_from_a_picture_to_its_zip(self):
+        page = self.dropped()
+        with page.expect_download() as told:
+            page.get_by_role("button", name="Only the files").click()  # the second
+        with ZipFile(told.value.path()) as packed:
+            names = {Path(name).name for name in packed.namelist()}
+        self.assertLessEqual({"favicon.ico", "apple-touch-icon.png", "site.webmanifest"}, names)
+        expect(page.get_by_text("The ZIP is with your downloads.")).to_be_visible()
+
+    def test_three_actions_from_a_picture_to_one_file_for_an_upload_field(self):
+        page = self.dropped()
+        page.get_by_role("button", name="One file for an upload field").click()  # the second
+        for label, kind, size, most in FIELDS:
+            with page.expect_download() as told:
+                page.get_by_role("button", name=label, exact=True).click()  # the third
+            data = Path(told.value.path()).read_bytes()
+            with Image.open(io.BytesIO(data)) as picture:
+                self.assertEqual((picture.format, picture.size), (kind, size))
+                if "opaque" in label:
+                    self.assertEqual(picture.convert("RGBA").getextrema()[3], (255, 255))
+            self.assertLess(len(data), most)
+            expect(page.get_by_role("status").filter(has_text=told.value.suggested_filename)).to_be_visible()
+
+    def test_four_actions_from_a_picture_to_the_plan_for_a_site(self):
+        page = self.dropped()
+        page.get_by_role("button", name="Put it on a site").click()  # the second
+        page.get_by_label("The address of the site, or a name for it").fill("Ferry")
+        page.keyboard.press("Enter")  # the third
+        page.get_by_label("Folder", exact=True).fill(str(self.served / "merrowmouth"))
+        page.keyboard.press("Enter")  # the fourth
+        expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
+        self.assertEqual((Site.named.get().name, Site.objects.count()), ("Ferry", 1))
+
+    def test_onto_a_site_that_is_here_already(self):
+        site = Site.objects.create(name="Tide tables", place=str(self.served / "tide"))
+        page = self.dropped()
+        page.get_by_role("button", name="Put it on a site").click()
+        page.get_by_role("button", name="Tide tables").click()
+        expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
+        self.assertEqual(site.drafts.get().artwork.title, "disc")
+        page.goto(self.live_server_url)
+        expect(page.get_by_role("link", name="Tide tables", exact=True)).to_be_visible()
+        expect(page.get_by_role("region", name="Without a site")).to_have_count(0)
+
+    def test_what_was_begun_waits_for_a_site_and_can_be_removed_and_had_back(self):
+        begin_with(add_artwork("disc.svg", BLUE_DISC), "Blue disc", None)
+        page = self.open("/")
+        kept = page.get_by_role("region", name="Without a site")
+        kept.get_by_role("link", name="Blue disc").click()
+        expect(page.get_by_role("region", name="Begun with Blue disc")).to_be_visible()
+        expect(kept).to_have_count(0)
+        page.go_back()
+        kept.get_by_role("button", name="Remove Blue disc").click()
+        expect(kept).to_have_count(0)
+        page.get_by_text("Removed sites").click()
+        page.get_by_role("button", name="Restore Blue disc").click()
+        expect(kept.get_by_role("link", name="Blue disc")).to_be_visible()
+
+    def test_an_address_is_looked_at(self):
+        page = self.open("/")
+        self.begin(page, f"127.0.0.1:{self.standin_port + 4}")
+        expect(page.get_by_role("dialog").get_by_text("its current icons").first).to_be_visible()
+        self.assertEqual(Site.objects.get().name, "Tide tables")
+
+    def test_a_name_is_set_in_four_faces_and_colours_to_choose_from(self):
+        page = self.open("/")
+        self.begin(page, "Huber und Sohn")
+        letters = page.get_by_role("region", name="Letters for Huber und Sohn")
+        faces = letters.get_by_role("group", name="Faces").get_by_role("button")
+        expect(faces).to_have_count(4)
+        expect(faces.first).to_have_accessible_name(re.compile("^HS in "))
+        letters.get_by_text("HUS", exact=True).click()
+        letters.get_by_text("red", exact=True).click()
+        self.assert_no_axe_findings(page)
+        faces.nth(1).click()
+        expect(page.get_by_role("region", name="Begun with Huber und Sohn")).to_be_visible()
+        drawn = Site.objects.get().drafts.get().artwork.drawing
+        self.assertEqual((drawn["text"], drawn["ink"]), ("HUS", "#ffffff"))
+
+    def test_initials_are_taken_as_they_are_typed(self):
+        page = self.open("/")
+        self.begin(page, "mF")
+        expect(page.get_by_role("button", name=re.compile("^mF in ")).first).to_be_visible()
+
+    def test_several_pictures_go_to_the_sites_whose_names_they_have(self):
+        names = ("Harbour log", "Tide tables", "Crew rota")
+        for name in names:
+            Site.objects.create(name=name)
+        page = self.open("/")
+        with page.expect_file_chooser() as chooser:
+            page.get_by_role("button", name="Choose a picture").click()
+        files = {"tide-tables-logo": "#cc2200", "Crew_Rota": "#0022cc", "something": "#22cc00"}
+        chooser.value.set_files(
+            [
+                {"name": f"{name}.png", "mimeType": "image/png", "buffer": plain_png(64, 64, colour)}
+                for name, colour in files.items()
+            ]
+        )
+        dialog = page.get_by_role("dialog")
+        row = lambda title: dialog.get_by_role("listitem").filter(has_text=title)  # noqa: E731
+        expect(row("tide-tables-logo")).to_contain_text("Tide tables")
+        expect(row("Crew_Rota")).to_contain_text("Crew rota")
+        expect(row("something").get_by_role("button", name="No site")).to_be_disabled()
+        row("Crew_Rota").get_by_role("combobox").click()
+        page.get_by_title("Harbour log").last.click()
+        self.assert_no_axe_findings(page)
+        dialog.get_by_role("button", name="Put 3 pictures there").click()
+        expect(dialog).to_have_count(0)
+        expect(page.get_by_role("region", name="Without a site").get_by_role("link", name="something")).to_be_visible()
+        on = {site.name: site.drafts.get().artwork.title for site in Site.named.all() if site.drafts.exists()}
+        self.assertEqual(on, {"Tide tables": "tide-tables-logo", "Harbour log": "Crew_Rota"})
+
+    def test_nothing_is_refused_in_silence(self):
+        page = self.open("/")
+        page.get_by_role("button", name="Begin").click()
+        expect(page.get_by_text("Type an address or a name first.")).to_be_visible()
+        self.begin(page, "127.0.0.1:9")
+        expect(page.get_by_role("alert").filter(has_text="cannot be looked at")).to_be_visible()
+        self.assert_no_axe_findings(page)
+
+
+PLACES = {"In a light tab": 16, "In a dark tab": 16, "On a home screen": 180, "disc at 32 px, 8 times as large": 256}
+"""How wide the pictures are in CSS px on a screen of one device px for each."""
