@@ -22,7 +22,7 @@ from bexi.cli.sources import (
     SourceArgument,
     source_of,
 )
-from bexi.cli.speaking import JsonOption, fail, refusals
+from bexi.cli.speaking import JsonOption, StampedOption, fail, refusals
 from bexi.core.errors import PlanRefused
 from bexi.core.framing.recipe import Recipe
 from bexi.core.iconset.build import BuiltSet, Pictures, build
@@ -54,7 +54,7 @@ def build_command(
     base: Annotated[
         str | None, typer.Option(help="Where pages find the files: /, a path, an address, or empty.")
     ] = None,
-    stamped: Annotated[bool, typer.Option("--stamped", help="Add ?v= and a short hash to every address.")] = False,
+    stamped: StampedOption = None,
     name: Annotated[str | None, typer.Option(help="The site's name in the manifest.")] = None,
     manifest: Annotated[
         list[str] | None,
@@ -83,7 +83,7 @@ def build_command(
         addresses = dataclasses.replace(
             chosen.addresses,
             base=chosen.addresses.base if base is None else base,
-            stamped=stamped or chosen.addresses.stamped,
+            stamped=chosen.addresses.stamped if stamped is None else stamped,
         )
         chosen = dataclasses.replace(chosen, addresses=addresses, app=_app(chosen, manifest or []))
         judged = _judged(pictures, held.recipe, chosen, as_json) if judge else []

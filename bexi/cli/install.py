@@ -14,12 +14,12 @@ import typer
 
 from bexi.cli.journal import JournalOnDisk
 from bexi.cli.known_servers import known_fingerprint, remember
-from bexi.cli.speaking import JsonOption, agreed, fail, read, refusals, typed_secret
+from bexi.cli.speaking import JsonOption, StampedOption, agreed, fail, read, refusals, typed_secret
 from bexi.core.artwork.pictures import Bitmap
 from bexi.core.errors import InstallRefused
 from bexi.core.framing.frame import whole_artwork
 from bexi.core.framing.recipe import Recipe
-from bexi.core.iconset.addresses import Addresses
+from bexi.core.iconset.addresses import AT_THE_TOP, Addresses
 from bexi.core.iconset.build import BuiltFile, mark_colour
 from bexi.core.iconset.catalogue import CATALOGUE, FileSpec, tab_icon
 from bexi.core.iconset.compare import pictures_in
@@ -61,7 +61,7 @@ def install_command(
     rules: Annotated[
         bool, typer.Option("--rules", help="Give a .htaccess that is there lines for the icons' types and freshness.")
     ] = False,
-    stamped: Annotated[bool, typer.Option("--stamped", help="Add ?v= and a short hash to every address.")] = False,
+    stamped: StampedOption = None,
     yes: YesOption = False,
     as_json: JsonOption = False,
 ) -> None:
@@ -189,7 +189,7 @@ def _refuse_server(sentence: str) -> NoReturn:
     raise typer.Exit(NOT_TRUSTED)
 
 
-def _icons(folder: Path, base: str | None, stamped: bool) -> HeadLines:
+def _icons(folder: Path, base: str | None, stamped: bool | None) -> HeadLines:
     """The set in a folder, as `bexi build` wrote it, named as its recipe says; other files in it are left alone."""
     if not folder.is_dir():
         fail(f"{folder} is not a folder.")
@@ -198,8 +198,8 @@ def _icons(folder: Path, base: str | None, stamped: bool) -> HeadLines:
     files = [BuiltFile(spec, read(folder / spec.name)) for spec in specs if (folder / spec.name).is_file()]
     if not files:
         raise InstallRefused("no-build", f"{folder} holds no file of an icon set. Build one there first.")
-    built = recipe.plan.addresses if recipe else Addresses()
-    addresses = Addresses(built.base if base is None else base, stamped or built.stamped)
+    built = recipe.plan.addresses if recipe else AT_THE_TOP
+    addresses = Addresses(built.base if base is None else base, built.stamped if stamped is None else stamped)
     return HeadLines(tuple(files), addresses, recipe.colour if recipe and recipe.colour else _colour(files))
 
 

@@ -11,6 +11,12 @@ import typer
 from bexi.core.errors import Refusal
 
 PictureArgument = Annotated[Path, typer.Argument(metavar="PICTURE", help="A picture file.")]
+StampedOption = Annotated[
+    bool | None,
+    typer.Option(
+        "--stamped/--plain-addresses", help="Whether addresses end in ?v= and a short hash of the content; they do."
+    ),
+]
 JsonOption = Annotated[bool, typer.Option("--json", help="Print JSON for programs.")]
 REFUSED = 2
 

@@ -36,4 +36,5 @@ class Addresses:
         return f"{base}{name}{f'?v={sha256[:8]}' if self.stamped else ''}"
 
 
-AT_THE_TOP = Addresses()
+AT_THE_TOP = Addresses(stamped=True)
+"""Where browsers look by themselves, and passed by every cache that holds an older icon."""
