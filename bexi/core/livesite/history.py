@@ -43,7 +43,7 @@ class Past:
 
     def _served(self, url: str, moment: float) -> Served:
         now = replace(self.fetch(url), at=moment)
-        path = _path(self.address, url)
+        path = path_of(self.address, url)
         was = [change.before[path] for change in self.changes if change.at > moment and path in change.before]
         if was:
             before = was[-1]
@@ -62,7 +62,7 @@ class Past:
         return max((moment for moment in told if moment is not None), default=None)
 
 
-def _path(address: str, url: str) -> str:
+def path_of(address: str, url: str) -> str:
     """The path of a file from the top folder by its address; empty for one elsewhere."""
     top = urljoin(address, ".")
     if not url.startswith(top):

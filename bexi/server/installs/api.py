@@ -128,7 +128,8 @@ class FoundOut(Schema):
 class InstallPlanOut(Schema):
     """`changes` is how many steps change something; `warning` says when the place is not the site's top folder.
 
-    `not_well` says in one line which icons of the set a person will not see well.
+    `not_well` says in one line which icons of the set a person will not see well. `old_seconds` is for how long
+    visitors of before may go on seeing the old icon: 0 until their next visit, null when nothing is known of one.
     """
 
     changes: int
@@ -137,6 +138,7 @@ class InstallPlanOut(Schema):
     found: list[FoundOut]
     warning: str
     not_well: str
+    old_seconds: float | None = None
 
     @classmethod
     def of(cls, planning: Planning) -> "InstallPlanOut | None":

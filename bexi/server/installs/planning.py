@@ -5,9 +5,12 @@ import time
 from collections.abc import Callable, Sequence
 from contextlib import suppress
 from dataclasses import asdict, replace
+from functools import cache
 from urllib.parse import urlsplit
 
 from bexi.core.errors import InstallRefused, Refusal
+from bexi.core.livesite.foreseen import old_seconds
+from bexi.core.livesite.visitor import Reading, remembering
 from bexi.core.sitehead.edit import edit_head
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.opening import opened
@@ -16,6 +19,8 @@ from bexi.hosts.protocol import Host
 from bexi.hosts.secret import Secret
 from bexi.installing.plan import InstallPlan, plan_install
 from bexi.installing.step import Content, Step, StepKind
+from bexi.sandbox.icons import look_apart
+from bexi.sandbox.pages import read_page_apart
 from bexi.server import blobs, vault
 from bexi.server.builds.models import Build
 from bexi.server.builds.services import head_lines
@@ -25,6 +30,7 @@ from bexi.server.installs.places import place_warning, secret_of
 from bexi.server.machines import leases
 from bexi.server.machines.work import take
 from bexi.server.sites.models import Site
+from bexi.web.visiting import visiting
 
 PICTURES = (".ico", ".png", ".svg", ".gif", ".jpg", ".jpeg", ".webp")
 MOST_PICTURE_BYTES = 2 * 1024 * 1024
@@ -32,6 +38,7 @@ ALL_PAGES = "*"
 PLACE_AWAITED_SECONDS = 30
 """So long a place may be busy with other work before this is offered again."""
 _TOLD_EVERY_SECONDS = 0.25
+_MOST_SECONDS_VISITING = 15
 
 
 class PlanningStopped(Exception):
@@ -77,9 +84,10 @@ def _carry_out(planning: Planning) -> None:
             plan = plan_install(host, head_lines(planning.build), wanted(planning.pages), told, visited, planning.rules)
             warning = " ".join(filter(None, (host.place_note, place_warning(planning.site, host))))
             _keep_old_pictures(host, plan.steps)
+        old = _old_seconds(planning, plan)
         for data in plan.files.values():
             blobs.put(data)
-        ended = {"state": PlanningState.DONE, "plan": _as_json(plan, warning)}
+        ended = {"state": PlanningState.DONE, "plan": _as_json(plan, warning) | {"old_seconds": old}}
     except PlanningStopped:
         ended = {"state": PlanningState.STOPPED}
     except Refusal as refusal:
@@ -101,6 +109,20 @@ def _keep_old_pictures(host: Host, steps: Sequence[Step]) -> None:
         replaced = step.kind in (StepKind.REPLACE, StepKind.REMOVE) and step.path.lower().endswith(PICTURES)
         if replaced and step.before and step.before.size <= MOST_PICTURE_BYTES:
             blobs.put(host.read(step.path) or b"")
+
+
+def _old_seconds(planning: Planning, plan: InstallPlan) -> float | None:
+    """For how long visitors of before would see the old icon; None for none, or where nobody can be asked."""
+    address = planning.site.address
+    changes = [step for step in plan.steps if step.kind is not StepKind.SAME]
+    if not address or not changes:
+        return None
+    files = {**plan.files, **{step.path: None for step in changes if step.kind is StepKind.REMOVE}}
+    lines = plan.icons if any(step.kind is StepKind.EDIT for step in changes) else None
+    reading = remembering(Reading(read_page_apart, look_apart))
+    with visiting(_MOST_SECONDS_VISITING, address) as fetch, suppress(Refusal):
+        return old_seconds(address, cache(fetch), files, lines, reading, time.time())
+    return None
 
 
 def old_picture(planning: Planning, path: str) -> str | None:

@@ -4,7377 +4,7380 @@
  */
 
 export interface paths {
-  "/api/sign-in": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Sign In
-     * @description Sign in; too many wrong passwords shut the account to that address for a while.
-     */
-    post: operations["bexi_server_people_api_sign_in"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/me": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Me
-     * @description Who asks.
-     */
-    get: operations["bexi_server_people_api_me"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sign-out": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Sign Out
-     * @description End this session, or every one of this account; a script has none to end.
-     */
-    post: operations["bexi_server_people_api_sign_out"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/password": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Change Password
-     * @description Change one's own password; every other session of the account ends.
-     */
-    post: operations["bexi_server_people_api_change_password"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/tokens": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List Tokens
-     * @description One's own tokens; a token itself is told of none.
-     */
-    get: operations["bexi_server_people_api_list_tokens"];
-    put?: never;
-    /**
-     * Make Token
-     * @description A token for a script, with a role and an end.
-     */
-    post: operations["bexi_server_people_api_make_token"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/tokens/{token_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    /**
-     * End Token
-     * @description End a token of one's own.
-     */
-    delete: operations["bexi_server_people_api_end_token"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/people": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List People
-     * @description All accounts.
-     */
-    get: operations["bexi_server_people_api_list_people"];
-    put?: never;
-    /**
-     * Add Person
-     * @description Add an account. The first one administers: from then on everybody signs in.
-     */
-    post: operations["bexi_server_people_api_add_person"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/people/{user_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Change Person
-     * @description Change what somebody may do, or shut an account.
-     */
-    put: operations["bexi_server_people_api_change_person"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/processes": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Look At Processes
-     * @description Whether a process ended, and when it starts again.
-     */
-    get: operations["bexi_server_machines_api_look_at_processes"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List Sites
-     * @description The sites, all of them or the first `most`; with `search` those with all of its words.
-     */
-    get: operations["bexi_server_sites_api_list_sites"];
-    put?: never;
-    /**
-     * Add Site
-     * @description Add a site; its place is said by who installs. Sent again with the same key, it adds no second one.
-     */
-    post: operations["bexi_server_sites_api_add_site"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites.csv": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Export Sites
-     * @description All sites as CSV.
-     */
-    get: operations["bexi_server_sites_api_export_sites"];
-    put?: never;
-    /**
-     * Import Sites
-     * @description Add the sites of a list, all of them or, when a line is wrong, none.
-     */
-    post: operations["bexi_server_sites_api_import_sites"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/place-kinds": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List Place Kinds
-     * @description The ways in which a site's files can be reached.
-     */
-    get: operations["bexi_server_sites_api_list_place_kinds"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/folders": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List Folders
-     * @description The folders of this machine below one, among which a site's top folder is chosen.
-     */
-    get: operations["bexi_server_sites_api_list_folders"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/removed": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List Removed
-     * @description The sites that were removed, the latest first.
-     */
-    get: operations["bexi_server_sites_api_list_removed"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Get Site
-     * @description One site.
-     */
-    get: operations["bexi_server_sites_api_get_site"];
-    /**
-     * Change Site
-     * @description Change a site's name or address; its place is said by who installs.
-     */
-    put: operations["bexi_server_sites_api_change_site"];
-    post?: never;
-    /**
-     * Remove Site
-     * @description Remove a site from the list; it can be brought back. Nothing is touched where it lives.
-     */
-    delete: operations["bexi_server_sites_api_remove_site"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/restore": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Restore Site
-     * @description Bring a removed site back.
-     */
-    post: operations["bexi_server_sites_api_restore_site"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/reading": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Look At Reading
-     * @description How many pictures wait for their turn, told while one's own is not read yet.
-     */
-    get: operations["bexi_server_artwork_api_look_at_reading"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/artwork": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List Artwork
-     * @description A page of the shelf, the latest first.
-     */
-    get: operations["bexi_server_artwork_api_list_artwork"];
-    put?: never;
-    /**
-     * Add Artwork
-     * @description Take in a picture file.
-     */
-    post: operations["bexi_server_artwork_api_add_artwork"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/licences": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List Licences
-     * @description The licences an artwork may be noted under.
-     */
-    get: operations["bexi_server_artwork_api_list_licences"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/artwork/{artwork_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Get Artwork
-     * @description One artwork, a removed one, too.
-     */
-    get: operations["bexi_server_artwork_api_get_artwork"];
-    /**
-     * Change Details
-     * @description Change what is noted about an artwork.
-     */
-    put: operations["bexi_server_artwork_api_change_details"];
-    post?: never;
-    /**
-     * Remove Artwork
-     * @description Take an artwork off the shelf.
-     */
-    delete: operations["bexi_server_artwork_api_remove_artwork"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/artwork/{artwork_id}/treatment": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Change Treatment
-     * @description Read the original differently; the original itself stays.
-     */
-    put: operations["bexi_server_artwork_api_change_treatment"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/artwork/{artwork_id}/replacement": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Replace Artwork
-     * @description Put a newer version in its place.
-     */
-    post: operations["bexi_server_artwork_api_replace_artwork"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/artwork/{artwork_id}/restore": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Restore Artwork
-     * @description Bring a removed artwork back.
-     */
-    post: operations["bexi_server_artwork_api_restore_artwork"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/artwork/{artwork_id}/picture": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Picture
-     * @description The whole artwork as a PNG for the screen.
-     */
-    get: operations["bexi_server_artwork_api_picture"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/artwork/{artwork_id}/picture/lifted": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Lifted Picture
-     * @description The artwork as it would look with its ground lifted; nothing is changed.
-     */
-    get: operations["bexi_server_artwork_api_lifted_picture"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/pictures": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Pictures On Site
-     * @description Pictures the site has already.
-     */
-    get: operations["bexi_server_artwork_api_pictures_on_site"];
-    put?: never;
-    /**
-     * Add From Site
-     * @description Take in a picture of the site.
-     */
-    post: operations["bexi_server_artwork_api_add_from_site"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/pictures/thumbnail": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Thumbnail On Site
-     * @description A small PNG of a picture of the site.
-     */
-    get: operations["bexi_server_artwork_api_thumbnail_on_site"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/faces": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List Faces
-     * @description The faces letters can be set in.
-     */
-    get: operations["bexi_server_artwork_drawings_api_list_faces"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/symbols": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Find Symbols
-     * @description Symbols found by words, the best first.
-     */
-    get: operations["bexi_server_artwork_drawings_api_find_symbols"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/symbol-kinds": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Browse Symbols
-     * @description Symbols by kind, to be looked through before any word is typed.
-     */
-    get: operations["bexi_server_artwork_drawings_api_browse_symbols"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/initials": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Letters For
-     * @description Letters that may stand for a name, the likeliest first.
-     */
-    get: operations["bexi_server_artwork_drawings_api_letters_for"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drawings/preview": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Preview Drawing
-     * @description How a drawing looks at a few sizes; nothing is kept.
-     */
-    post: operations["bexi_server_artwork_drawings_api_preview_drawing"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drawings": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Add Drawing
-     * @description Draw and keep a new artwork.
-     */
-    post: operations["bexi_server_artwork_drawings_api_add_drawing"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/artwork/{artwork_id}/drawing": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Change Drawing
-     * @description Draw an artwork of Bexi's anew.
-     */
-    put: operations["bexi_server_artwork_drawings_api_change_drawing"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/artwork/{artwork_id}/cut-off": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Cut Off
-     * @description How much of the artwork's ink in a frame lies outside the safe circle, and in rounded corners.
-     */
-    post: operations["bexi_server_drafts_api_cut_off"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/draft": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Get Draft
-     * @description What is on the bench of a site, or null.
-     */
-    get: operations["bexi_server_drafts_api_get_draft"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/drafts": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List Drafts
-     * @description All drafts of a site, the chosen one first.
-     */
-    get: operations["bexi_server_drafts_api_list_drafts"];
-    put?: never;
-    /**
-     * Begin Draft
-     * @description Put the first artwork on the bench of a site.
-     */
-    post: operations["bexi_server_drafts_api_begin_draft"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Look At Draft
-     * @description One draft, on the bench or not.
-     */
-    get: operations["bexi_server_drafts_api_look_at_draft"];
-    /**
-     * Put Draft
-     * @description Keep a change of a draft.
-     */
-    put: operations["bexi_server_drafts_api_put_draft"];
-    post?: never;
-    /**
-     * Remove Draft
-     * @description Remove a draft; it can be brought back.
-     */
-    delete: operations["bexi_server_drafts_api_remove_draft"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}/duplicate": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Duplicate Draft
-     * @description Copy a draft under a new name and put the copy on the bench.
-     */
-    post: operations["bexi_server_drafts_api_duplicate_draft"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}/choose": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Choose Draft
-     * @description Put a draft on the bench.
-     */
-    post: operations["bexi_server_drafts_api_choose_draft"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}/restore": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Restore Draft
-     * @description Bring a removed draft back.
-     */
-    post: operations["bexi_server_drafts_api_restore_draft"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}/name": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Rename Draft
-     * @description Give a draft another name.
-     */
-    put: operations["bexi_server_drafts_api_rename_draft"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}/undo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Undo Change
-     * @description Take back the last change of a draft.
-     */
-    post: operations["bexi_server_drafts_api_undo_change"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drafts/{draft_id}/redo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Redo Change
-     * @description Do the change again that was taken back last.
-     */
-    post: operations["bexi_server_drafts_api_redo_change"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/artwork/{artwork_id}/ladder": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Ladder
-     * @description The icons a recipe gives, as they would be built.
-     */
-    post: operations["bexi_server_drafts_api_ladder"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/beginnings": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List Beginnings
-     * @description What was begun without a site, the latest first.
-     */
-    get: operations["bexi_server_drafts_beginnings_api_list_beginnings"];
-    put?: never;
-    /**
-     * Begin
-     * @description Lay a picture on a bench of its own; sent again with the same key, once.
-     */
-    post: operations["bexi_server_drafts_beginnings_api_begin"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/beginnings/{site_id}/onto": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Put On Site
-     * @description Lay what was begun on the bench of a site; the change can be undone there.
-     */
-    post: operations["bexi_server_drafts_beginnings_api_put_on_site"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/artwork/{artwork_id}/judgement": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Look Closely
-     * @description The readings of one icon, where they come from, and what would be better.
-     */
-    post: operations["bexi_server_drafts_judging_api_look_closely"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/artwork/{artwork_id}/groups": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Groups
-     * @description The parts of an artwork grouped as a person sees them: emblems, the largest first, then the words.
-     */
-    get: operations["bexi_server_drafts_judging_api_groups"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/proposals/{artwork_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Proposals
-     * @description Whole framings for a piece on this site, the best first.
-     */
-    get: operations["bexi_server_drafts_judging_api_proposals"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/proposals/{artwork_id}/progress": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Progress
-     * @description The same in the making: a line of JSON for each framing that is judged, like {"done": 2, "total": 5}.
-     */
-    get: operations["bexi_server_drafts_judging_api_progress"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/bench": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Put On Bench
-     * @description Put a piece on the bench of a site, framed as is proposed first.
-     */
-    post: operations["bexi_server_drafts_judging_api_put_on_bench"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/catalogue": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Catalogue
-     * @description Every file a site may need, and why.
-     */
-    get: operations["bexi_server_builds_plans_api_catalogue"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/plans": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Ready Plans
-     * @description The ready-made plans.
-     */
-    get: operations["bexi_server_builds_plans_api_ready_plans"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/plan": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Get Plan
-     * @description The set plan of a site.
-     */
-    get: operations["bexi_server_builds_plans_api_get_plan"];
-    /**
-     * Put Plan
-     * @description Keep the set plan of a site.
-     */
-    put: operations["bexi_server_builds_plans_api_put_plan"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/take-over": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Take Over
-     * @description Give a site what another one has on its bench, its set plan, or both.
-     */
-    post: operations["bexi_server_builds_plans_api_take_over"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/costs": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Costs
-     * @description What each file of the catalogue, and each size of one's own, takes when made from the draft.
-     */
-    get: operations["bexi_server_builds_plans_api_costs"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/fit": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Fit
-     * @description The one file that an upload field asks for.
-     */
-    post: operations["bexi_server_builds_plans_api_fit"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/requirements": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List Requirements
-     * @description What upload fields ask for, as it was kept.
-     */
-    get: operations["bexi_server_builds_plans_api_list_requirements"];
-    put?: never;
-    /**
-     * Keep Requirement
-     * @description Keep what an upload field asks for under a name.
-     */
-    post: operations["bexi_server_builds_plans_api_keep_requirement"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/requirements/{requirement_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    /**
-     * Forget Requirement
-     * @description Forget what an upload field asks for.
-     */
-    delete: operations["bexi_server_builds_plans_api_forget_requirement"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/builds": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List Builds
-     * @description The builds of a site, the latest first.
-     */
-    get: operations["bexi_server_builds_api_list_builds"];
-    put?: never;
-    /**
-     * Build Site
-     * @description Build a draft of a site in the background, as the person sees it.
-     */
-    post: operations["bexi_server_builds_api_build_site"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/build-run": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Latest Run
-     * @description The latest run of a site, or null.
-     */
-    get: operations["bexi_server_builds_api_latest_run"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/build-runs/{run_id}/stop": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Stop Run
-     * @description Ask a run to stop.
-     */
-    post: operations["bexi_server_builds_api_stop_run"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/builds/{build_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    /**
-     * Remove Build
-     * @description Remove a set; it can be brought back.
-     */
-    delete: operations["bexi_server_builds_api_remove_build"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/builds/{build_id}/restore": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Restore Build
-     * @description Bring a removed set back.
-     */
-    post: operations["bexi_server_builds_api_restore_build"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/builds/{build_id}/again": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Build Again
-     * @description Make a build once more and say whether the bytes are the same.
-     */
-    post: operations["bexi_server_builds_api_build_again"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/builds/{build_id}/compared-with/{earlier_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Compare Builds
-     * @description How a build differs from another one.
-     */
-    get: operations["bexi_server_builds_api_compare_builds"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/builds/{build_id}/compared-with/{earlier_id}/{name}/{number}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Difference
-     * @description Where one picture of a file differs between two builds, as a PNG: white is equal.
-     */
-    get: operations["bexi_server_builds_api_difference"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/builds/{build_id}/files/{name}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Built File
-     * @description One built file, byte for byte.
-     */
-    get: operations["bexi_server_builds_api_built_file"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/builds/{build_id}/files/{name}/frames/{size}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Built Frame
-     * @description One frame of a built ICO, read out of the file, as a PNG.
-     */
-    get: operations["bexi_server_builds_api_built_frame"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/builds/{build_id}/set.zip": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Built Set
-     * @description The whole set as a ZIP.
-     */
-    get: operations["bexi_server_builds_api_built_set"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/builds/{build_id}/recipe.zip": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Recipe Of
-     * @description The recipe file and its artwork as a ZIP, for the command line.
-     */
-    get: operations["bexi_server_builds_api_recipe_of"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/connection": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Connect
-     * @description Try out the place where a site lives.
-     */
-    post: operations["bexi_server_installs_api_connect"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/plannings": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Plan
-     * @description Find out, in the background, what installing the latest build would do, step by step.
-     */
-    post: operations["bexi_server_installs_api_plan"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/plannings/{planning_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Look At Planning
-     * @description How far a planning is, and the plan once it is made.
-     */
-    get: operations["bexi_server_installs_api_look_at_planning"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/plannings/{planning_id}/old-picture": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Old Picture
-     * @description An icon that would be replaced, as a PNG that fits `px` best.
-     */
-    get: operations["bexi_server_installs_api_old_picture"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/plannings/{planning_id}/stop": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Stop Planning
-     * @description Ask a planning to stop.
-     */
-    post: operations["bexi_server_installs_api_stop_planning"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/plannings/{planning_id}/difference": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Difference
-     * @description What would change in one file, line by line.
-     */
-    post: operations["bexi_server_installs_api_difference"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/installs": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List Installs
-     * @description The installations of a site and their undoings, the latest first.
-     */
-    get: operations["bexi_server_installs_api_list_installs"];
-    put?: never;
-    /**
-     * Install
-     * @description Do what was planned, in the background.
-     */
-    post: operations["bexi_server_installs_api_install"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/history": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List History
-     * @description Who did what to a site's place, the latest first.
-     */
-    get: operations["bexi_server_installs_api_list_history"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/history.csv": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Export History
-     * @description The same as CSV.
-     */
-    get: operations["bexi_server_installs_api_export_history"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/installs/{install_id}/files": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Installed Files
-     * @description What an installation did, file by file.
-     */
-    get: operations["bexi_server_installs_api_installed_files"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/installs/{install_id}/stop": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Stop
-     * @description Ask an installation to stop and put back what it did.
-     */
-    post: operations["bexi_server_installs_api_stop"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/installs/{install_id}/put-back": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Put Back
-     * @description Put back an installation that was interrupted, in the background.
-     */
-    post: operations["bexi_server_installs_api_put_back"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/installs/{install_id}/undo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Undo
-     * @description Take an installation back in the background.
-     */
-    post: operations["bexi_server_installs_api_undo"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/installs/{install_id}/versions": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Versions
-     * @description The three versions of a file that was changed since.
-     */
-    post: operations["bexi_server_installs_api_versions"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/by-hand-cases": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Cases By Hand
-     * @description How sites are made, and what is to be done by hand on each.
-     */
-    get: operations["bexi_server_installs_api_cases_by_hand"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/builds/{build_id}/by-hand.zip": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Package By Hand
-     * @description The set with instructions for one case, for whoever cannot reach the server.
-     */
-    get: operations["bexi_server_installs_api_package_by_hand"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/site-zip": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Edit Zip
-     * @description A ZIP of the site in, a ZIP of the changed files out.
-     */
-    post: operations["bexi_server_installs_api_edit_zip"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/checks": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * List Checks
-     * @description The checks of a site, the latest first.
-     */
-    get: operations["bexi_server_checks_api_list_checks"];
-    put?: never;
-    /**
-     * Order Check
-     * @description Have the site looked at in the background.
-     */
-    post: operations["bexi_server_checks_api_order_check"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/start": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Start From Address
-     * @description Add a site of which only the address is known: look what it is called, and have its icons looked at.
-     *
-     *     A site with this address that is here already is told instead.
-     */
-    post: operations["bexi_server_checks_api_start_from_address"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/checks/{check_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Get Check
-     * @description One check with what it found.
-     */
-    get: operations["bexi_server_checks_api_get_check"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/checks/{check_id}/stop": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Stop Check
-     * @description Have a check end before the next address.
-     */
-    post: operations["bexi_server_checks_api_stop_check"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/checks/{check_id}/pictures/{sha256}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Picture
-     * @description A picture that the check saw, as a PNG: of several sizes in one file the one that fits best.
-     */
-    get: operations["bexi_server_checks_api_picture"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/server-lines": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Server Lines
-     * @description The lines by which the site's server gives the icons of the latest build a right type and freshness.
-     */
-    get: operations["bexi_server_checks_api_server_lines"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/sites/{site_id}/watch": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Get Watch
-     * @description How the site is looked at by itself, or null.
-     */
-    get: operations["bexi_server_checks_api_get_watch"];
-    /**
-     * Set Watch
-     * @description Have the site looked at by itself.
-     */
-    put: operations["bexi_server_checks_api_set_watch"];
-    post?: never;
-    /**
-     * End Watch
-     * @description Leave the site alone from now on.
-     */
-    delete: operations["bexi_server_checks_api_end_watch"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visitor": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Get Visitor
-     * @description The stand-in visitor as it is.
-     */
-    get: operations["bexi_server_visitors_api_get_visitor"];
-    put?: never;
-    post?: never;
-    /**
-     * Start Over
-     * @description Take a visitor who has never been anywhere.
-     */
-    delete: operations["bexi_server_visitors_api_start_over"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visitor/visits": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Visit
-     * @description Have the visitor open a page, or come back to it.
-     */
-    post: operations["bexi_server_visitors_api_visit"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visitor/home-screen": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Put On Phone
-     * @description Have the visitor put an open page on the home screen.
-     */
-    post: operations["bexi_server_visitors_api_put_on_phone"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visitor/clock": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /**
-     * Set Clock
-     * @description Set the visitor's clock.
-     */
-    put: operations["bexi_server_visitors_api_set_clock"];
-    /**
-     * Move Clock
-     * @description Move the visitor's clock on.
-     */
-    post: operations["bexi_server_visitors_api_move_clock"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visitor/cache": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    /**
-     * Clear Cache
-     * @description Have the visitor clear its cache.
-     */
-    delete: operations["bexi_server_visitors_api_clear_cache"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/visitor/pictures/{sha256}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Picture
-     * @description A picture that the visitor shows, as a PNG: of several sizes in one file the one that fits best.
-     */
-    get: operations["bexi_server_visitors_api_picture"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/activity": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Activity
-     * @description What goes on at these sites, and how it ended last; in a number of queries that does not grow.
-     */
-    get: operations["bexi_server_checks_activity_api_activity"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
+    "/api/sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign In
+         * @description Sign in; too many wrong passwords shut the account to that address for a while.
+         */
+        post: operations["bexi_server_people_api_sign_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Me
+         * @description Who asks.
+         */
+        get: operations["bexi_server_people_api_me"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign Out
+         * @description End this session, or every one of this account; a script has none to end.
+         */
+        post: operations["bexi_server_people_api_sign_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Password
+         * @description Change one's own password; every other session of the account ends.
+         */
+        post: operations["bexi_server_people_api_change_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Tokens
+         * @description One's own tokens; a token itself is told of none.
+         */
+        get: operations["bexi_server_people_api_list_tokens"];
+        put?: never;
+        /**
+         * Make Token
+         * @description A token for a script, with a role and an end.
+         */
+        post: operations["bexi_server_people_api_make_token"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens/{token_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End Token
+         * @description End a token of one's own.
+         */
+        delete: operations["bexi_server_people_api_end_token"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List People
+         * @description All accounts.
+         */
+        get: operations["bexi_server_people_api_list_people"];
+        put?: never;
+        /**
+         * Add Person
+         * @description Add an account. The first one administers: from then on everybody signs in.
+         */
+        post: operations["bexi_server_people_api_add_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{user_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Person
+         * @description Change what somebody may do, or shut an account.
+         */
+        put: operations["bexi_server_people_api_change_person"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/processes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Processes
+         * @description Whether a process ended, and when it starts again.
+         */
+        get: operations["bexi_server_machines_api_look_at_processes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Sites
+         * @description The sites, all of them or the first `most`; with `search` those with all of its words.
+         */
+        get: operations["bexi_server_sites_api_list_sites"];
+        put?: never;
+        /**
+         * Add Site
+         * @description Add a site; its place is said by who installs. Sent again with the same key, it adds no second one.
+         */
+        post: operations["bexi_server_sites_api_add_site"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Sites
+         * @description All sites as CSV.
+         */
+        get: operations["bexi_server_sites_api_export_sites"];
+        put?: never;
+        /**
+         * Import Sites
+         * @description Add the sites of a list, all of them or, when a line is wrong, none.
+         */
+        post: operations["bexi_server_sites_api_import_sites"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/place-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Place Kinds
+         * @description The ways in which a site's files can be reached.
+         */
+        get: operations["bexi_server_sites_api_list_place_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Folders
+         * @description The folders of this machine below one, among which a site's top folder is chosen.
+         */
+        get: operations["bexi_server_sites_api_list_folders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Removed
+         * @description The sites that were removed, the latest first.
+         */
+        get: operations["bexi_server_sites_api_list_removed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Site
+         * @description One site.
+         */
+        get: operations["bexi_server_sites_api_get_site"];
+        /**
+         * Change Site
+         * @description Change a site's name or address; its place is said by who installs.
+         */
+        put: operations["bexi_server_sites_api_change_site"];
+        post?: never;
+        /**
+         * Remove Site
+         * @description Remove a site from the list; it can be brought back. Nothing is touched where it lives.
+         */
+        delete: operations["bexi_server_sites_api_remove_site"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Site
+         * @description Bring a removed site back.
+         */
+        post: operations["bexi_server_sites_api_restore_site"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Reading
+         * @description How many pictures wait for their turn, told while one's own is not read yet.
+         */
+        get: operations["bexi_server_artwork_api_look_at_reading"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Artwork
+         * @description A page of the shelf, the latest first.
+         */
+        get: operations["bexi_server_artwork_api_list_artwork"];
+        put?: never;
+        /**
+         * Add Artwork
+         * @description Take in a picture file.
+         */
+        post: operations["bexi_server_artwork_api_add_artwork"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/licences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Licences
+         * @description The licences an artwork may be noted under.
+         */
+        get: operations["bexi_server_artwork_api_list_licences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Artwork
+         * @description One artwork, a removed one, too.
+         */
+        get: operations["bexi_server_artwork_api_get_artwork"];
+        /**
+         * Change Details
+         * @description Change what is noted about an artwork.
+         */
+        put: operations["bexi_server_artwork_api_change_details"];
+        post?: never;
+        /**
+         * Remove Artwork
+         * @description Take an artwork off the shelf.
+         */
+        delete: operations["bexi_server_artwork_api_remove_artwork"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}/treatment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Treatment
+         * @description Read the original differently; the original itself stays.
+         */
+        put: operations["bexi_server_artwork_api_change_treatment"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}/replacement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Replace Artwork
+         * @description Put a newer version in its place.
+         */
+        post: operations["bexi_server_artwork_api_replace_artwork"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Artwork
+         * @description Bring a removed artwork back.
+         */
+        post: operations["bexi_server_artwork_api_restore_artwork"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description The whole artwork as a PNG for the screen.
+         */
+        get: operations["bexi_server_artwork_api_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}/picture/lifted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lifted Picture
+         * @description The artwork as it would look with its ground lifted; nothing is changed.
+         */
+        get: operations["bexi_server_artwork_api_lifted_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pictures On Site
+         * @description Pictures the site has already.
+         */
+        get: operations["bexi_server_artwork_api_pictures_on_site"];
+        put?: never;
+        /**
+         * Add From Site
+         * @description Take in a picture of the site.
+         */
+        post: operations["bexi_server_artwork_api_add_from_site"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/pictures/thumbnail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Thumbnail On Site
+         * @description A small PNG of a picture of the site.
+         */
+        get: operations["bexi_server_artwork_api_thumbnail_on_site"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Faces
+         * @description The faces letters can be set in.
+         */
+        get: operations["bexi_server_artwork_drawings_api_list_faces"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/symbols": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Symbols
+         * @description Symbols found by words, the best first.
+         */
+        get: operations["bexi_server_artwork_drawings_api_find_symbols"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/symbol-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Browse Symbols
+         * @description Symbols by kind, to be looked through before any word is typed.
+         */
+        get: operations["bexi_server_artwork_drawings_api_browse_symbols"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/initials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Letters For
+         * @description Letters that may stand for a name, the likeliest first.
+         */
+        get: operations["bexi_server_artwork_drawings_api_letters_for"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Drawing
+         * @description How a drawing looks at a few sizes; nothing is kept.
+         */
+        post: operations["bexi_server_artwork_drawings_api_preview_drawing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Drawing
+         * @description Draw and keep a new artwork.
+         */
+        post: operations["bexi_server_artwork_drawings_api_add_drawing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Drawing
+         * @description Draw an artwork of Bexi's anew.
+         */
+        put: operations["bexi_server_artwork_drawings_api_change_drawing"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}/cut-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cut Off
+         * @description How much of the artwork's ink in a frame lies outside the safe circle, and in rounded corners.
+         */
+        post: operations["bexi_server_drafts_api_cut_off"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Draft
+         * @description What is on the bench of a site, or null.
+         */
+        get: operations["bexi_server_drafts_api_get_draft"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/drafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Drafts
+         * @description All drafts of a site, the chosen one first.
+         */
+        get: operations["bexi_server_drafts_api_list_drafts"];
+        put?: never;
+        /**
+         * Begin Draft
+         * @description Put the first artwork on the bench of a site.
+         */
+        post: operations["bexi_server_drafts_api_begin_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Draft
+         * @description One draft, on the bench or not.
+         */
+        get: operations["bexi_server_drafts_api_look_at_draft"];
+        /**
+         * Put Draft
+         * @description Keep a change of a draft.
+         */
+        put: operations["bexi_server_drafts_api_put_draft"];
+        post?: never;
+        /**
+         * Remove Draft
+         * @description Remove a draft; it can be brought back.
+         */
+        delete: operations["bexi_server_drafts_api_remove_draft"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Duplicate Draft
+         * @description Copy a draft under a new name and put the copy on the bench.
+         */
+        post: operations["bexi_server_drafts_api_duplicate_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/choose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choose Draft
+         * @description Put a draft on the bench.
+         */
+        post: operations["bexi_server_drafts_api_choose_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Draft
+         * @description Bring a removed draft back.
+         */
+        post: operations["bexi_server_drafts_api_restore_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Rename Draft
+         * @description Give a draft another name.
+         */
+        put: operations["bexi_server_drafts_api_rename_draft"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo Change
+         * @description Take back the last change of a draft.
+         */
+        post: operations["bexi_server_drafts_api_undo_change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drafts/{draft_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Redo Change
+         * @description Do the change again that was taken back last.
+         */
+        post: operations["bexi_server_drafts_api_redo_change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}/ladder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ladder
+         * @description The icons a recipe gives, as they would be built.
+         */
+        post: operations["bexi_server_drafts_api_ladder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/beginnings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Beginnings
+         * @description What was begun without a site, the latest first.
+         */
+        get: operations["bexi_server_drafts_beginnings_api_list_beginnings"];
+        put?: never;
+        /**
+         * Begin
+         * @description Lay a picture on a bench of its own; sent again with the same key, once.
+         */
+        post: operations["bexi_server_drafts_beginnings_api_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/beginnings/{site_id}/onto": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put On Site
+         * @description Lay what was begun on the bench of a site; the change can be undone there.
+         */
+        post: operations["bexi_server_drafts_beginnings_api_put_on_site"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}/judgement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Closely
+         * @description The readings of one icon, where they come from, and what would be better.
+         */
+        post: operations["bexi_server_drafts_judging_api_look_closely"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artwork/{artwork_id}/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Groups
+         * @description The parts of an artwork grouped as a person sees them: emblems, the largest first, then the words.
+         */
+        get: operations["bexi_server_drafts_judging_api_groups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/proposals/{artwork_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Proposals
+         * @description Whole framings for a piece on this site, the best first.
+         */
+        get: operations["bexi_server_drafts_judging_api_proposals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/proposals/{artwork_id}/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Progress
+         * @description The same in the making: a line of JSON for each framing that is judged, like {"done": 2, "total": 5}.
+         */
+        get: operations["bexi_server_drafts_judging_api_progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put On Bench
+         * @description Put a piece on the bench of a site, framed as is proposed first.
+         */
+        post: operations["bexi_server_drafts_judging_api_put_on_bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Catalogue
+         * @description Every file a site may need, and why.
+         */
+        get: operations["bexi_server_builds_plans_api_catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ready Plans
+         * @description The ready-made plans.
+         */
+        get: operations["bexi_server_builds_plans_api_ready_plans"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Plan
+         * @description The set plan of a site.
+         */
+        get: operations["bexi_server_builds_plans_api_get_plan"];
+        /**
+         * Put Plan
+         * @description Keep the set plan of a site.
+         */
+        put: operations["bexi_server_builds_plans_api_put_plan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/take-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Over
+         * @description Give a site what another one has on its bench, its set plan, or both.
+         */
+        post: operations["bexi_server_builds_plans_api_take_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Costs
+         * @description What each file of the catalogue, and each size of one's own, takes when made from the draft.
+         */
+        get: operations["bexi_server_builds_plans_api_costs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fit
+         * @description The one file that an upload field asks for.
+         */
+        post: operations["bexi_server_builds_plans_api_fit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/requirements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Requirements
+         * @description What upload fields ask for, as it was kept.
+         */
+        get: operations["bexi_server_builds_plans_api_list_requirements"];
+        put?: never;
+        /**
+         * Keep Requirement
+         * @description Keep what an upload field asks for under a name.
+         */
+        post: operations["bexi_server_builds_plans_api_keep_requirement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/requirements/{requirement_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget Requirement
+         * @description Forget what an upload field asks for.
+         */
+        delete: operations["bexi_server_builds_plans_api_forget_requirement"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/builds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Builds
+         * @description The builds of a site, the latest first.
+         */
+        get: operations["bexi_server_builds_api_list_builds"];
+        put?: never;
+        /**
+         * Build Site
+         * @description Build a draft of a site in the background, as the person sees it.
+         */
+        post: operations["bexi_server_builds_api_build_site"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/build-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Latest Run
+         * @description The latest run of a site, or null.
+         */
+        get: operations["bexi_server_builds_api_latest_run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/build-runs/{run_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Run
+         * @description Ask a run to stop.
+         */
+        post: operations["bexi_server_builds_api_stop_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Build
+         * @description Remove a set; it can be brought back.
+         */
+        delete: operations["bexi_server_builds_api_remove_build"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Build
+         * @description Bring a removed set back.
+         */
+        post: operations["bexi_server_builds_api_restore_build"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Build Again
+         * @description Make a build once more and say whether the bytes are the same.
+         */
+        post: operations["bexi_server_builds_api_build_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/compared-with/{earlier_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Builds
+         * @description How a build differs from another one.
+         */
+        get: operations["bexi_server_builds_api_compare_builds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/compared-with/{earlier_id}/{name}/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Difference
+         * @description Where one picture of a file differs between two builds, as a PNG: white is equal.
+         */
+        get: operations["bexi_server_builds_api_difference"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/files/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Built File
+         * @description One built file, byte for byte.
+         */
+        get: operations["bexi_server_builds_api_built_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/files/{name}/frames/{size}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Built Frame
+         * @description One frame of a built ICO, read out of the file, as a PNG.
+         */
+        get: operations["bexi_server_builds_api_built_frame"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/set.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Built Set
+         * @description The whole set as a ZIP.
+         */
+        get: operations["bexi_server_builds_api_built_set"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/recipe.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recipe Of
+         * @description The recipe file and its artwork as a ZIP, for the command line.
+         */
+        get: operations["bexi_server_builds_api_recipe_of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/connection": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Connect
+         * @description Try out the place where a site lives.
+         */
+        post: operations["bexi_server_installs_api_connect"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/plannings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan
+         * @description Find out, in the background, what installing the latest build would do, step by step.
+         */
+        post: operations["bexi_server_installs_api_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plannings/{planning_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Planning
+         * @description How far a planning is, and the plan once it is made.
+         */
+        get: operations["bexi_server_installs_api_look_at_planning"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plannings/{planning_id}/old-picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Old Picture
+         * @description An icon that would be replaced, as a PNG that fits `px` best.
+         */
+        get: operations["bexi_server_installs_api_old_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plannings/{planning_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Planning
+         * @description Ask a planning to stop.
+         */
+        post: operations["bexi_server_installs_api_stop_planning"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plannings/{planning_id}/difference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Difference
+         * @description What would change in one file, line by line.
+         */
+        post: operations["bexi_server_installs_api_difference"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/installs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Installs
+         * @description The installations of a site and their undoings, the latest first.
+         */
+        get: operations["bexi_server_installs_api_list_installs"];
+        put?: never;
+        /**
+         * Install
+         * @description Do what was planned, in the background.
+         */
+        post: operations["bexi_server_installs_api_install"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List History
+         * @description Who did what to a site's place, the latest first.
+         */
+        get: operations["bexi_server_installs_api_list_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/history.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export History
+         * @description The same as CSV.
+         */
+        get: operations["bexi_server_installs_api_export_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{install_id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Installed Files
+         * @description What an installation did, file by file.
+         */
+        get: operations["bexi_server_installs_api_installed_files"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{install_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop
+         * @description Ask an installation to stop and put back what it did.
+         */
+        post: operations["bexi_server_installs_api_stop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{install_id}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Back
+         * @description Put back an installation that was interrupted, in the background.
+         */
+        post: operations["bexi_server_installs_api_put_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{install_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo
+         * @description Take an installation back in the background.
+         */
+        post: operations["bexi_server_installs_api_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/installs/{install_id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Versions
+         * @description The three versions of a file that was changed since.
+         */
+        post: operations["bexi_server_installs_api_versions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/by-hand-cases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cases By Hand
+         * @description How sites are made, and what is to be done by hand on each.
+         */
+        get: operations["bexi_server_installs_api_cases_by_hand"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/builds/{build_id}/by-hand.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Package By Hand
+         * @description The set with instructions for one case, for whoever cannot reach the server.
+         */
+        get: operations["bexi_server_installs_api_package_by_hand"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/site-zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit Zip
+         * @description A ZIP of the site in, a ZIP of the changed files out.
+         */
+        post: operations["bexi_server_installs_api_edit_zip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Checks
+         * @description The checks of a site, the latest first.
+         */
+        get: operations["bexi_server_checks_api_list_checks"];
+        put?: never;
+        /**
+         * Order Check
+         * @description Have the site looked at in the background.
+         */
+        post: operations["bexi_server_checks_api_order_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start From Address
+         * @description Add a site of which only the address is known: look what it is called, and have its icons looked at.
+         *
+         *     A site with this address that is here already is told instead.
+         */
+        post: operations["bexi_server_checks_api_start_from_address"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checks/{check_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Check
+         * @description One check with what it found.
+         */
+        get: operations["bexi_server_checks_api_get_check"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checks/{check_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Check
+         * @description Have a check end before the next address.
+         */
+        post: operations["bexi_server_checks_api_stop_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/checks/{check_id}/pictures/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description A picture that the check saw, as a PNG: of several sizes in one file the one that fits best.
+         */
+        get: operations["bexi_server_checks_api_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/server-lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Server Lines
+         * @description The lines by which the site's server gives the icons of the latest build a right type and freshness.
+         */
+        get: operations["bexi_server_checks_api_server_lines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Watch
+         * @description How the site is looked at by itself, or null.
+         */
+        get: operations["bexi_server_checks_api_get_watch"];
+        /**
+         * Set Watch
+         * @description Have the site looked at by itself.
+         */
+        put: operations["bexi_server_checks_api_set_watch"];
+        post?: never;
+        /**
+         * End Watch
+         * @description Leave the site alone from now on.
+         */
+        delete: operations["bexi_server_checks_api_end_watch"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visitor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Visitor
+         * @description The stand-in visitor as it is.
+         */
+        get: operations["bexi_server_visitors_api_get_visitor"];
+        put?: never;
+        post?: never;
+        /**
+         * Start Over
+         * @description Take a visitor who has never been anywhere.
+         */
+        delete: operations["bexi_server_visitors_api_start_over"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visitor/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Visit
+         * @description Have the visitor open a page, or come back to it.
+         */
+        post: operations["bexi_server_visitors_api_visit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visitor/home-screen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put On Phone
+         * @description Have the visitor put an open page on the home screen.
+         */
+        post: operations["bexi_server_visitors_api_put_on_phone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visitor/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Clock
+         * @description Set the visitor's clock.
+         */
+        put: operations["bexi_server_visitors_api_set_clock"];
+        /**
+         * Move Clock
+         * @description Move the visitor's clock on.
+         */
+        post: operations["bexi_server_visitors_api_move_clock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visitor/cache": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Clear Cache
+         * @description Have the visitor clear its cache.
+         */
+        delete: operations["bexi_server_visitors_api_clear_cache"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visitor/pictures/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description A picture that the visitor shows, as a PNG: of several sizes in one file the one that fits best.
+         */
+        get: operations["bexi_server_visitors_api_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/activity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Activity
+         * @description What goes on at these sites, and how it ended last; in a number of queries that does not grow.
+         */
+        get: operations["bexi_server_checks_activity_api_activity"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /**
-     * MeOut
-     * @description Who asks; `has_account` is false for the owner of this machine, who needs none. `may` are roles theirs holds.
-     */
-    MeOut: {
-      /** Name */
-      name: string;
-      role: components["schemas"]["Role"];
-      /** May */
-      may: components["schemas"]["Role"][];
-      /** Has Account */
-      has_account: boolean;
-    };
-    /**
-     * Role
-     * @description The roles, by the word that commands and the API have for each, and what it is called.
-     * @enum {string}
-     */
-    Role: "looks" | "checks" | "edits" | "installs" | "administers";
-    /** SignInBody */
-    SignInBody: {
-      /** Name */
-      name: string;
-      /** Password */
-      password: string;
-    };
-    /** NewPasswordIn */
-    NewPasswordIn: {
-      /** Old */
-      old: string;
-      /** New */
-      new: string;
-    };
-    /** TokenOut */
-    TokenOut: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      role: components["schemas"]["Role"];
-      /**
-       * Ends
-       * Format: date-time
-       */
-      ends: string;
-      /** Used */
-      used: string | null;
-    };
-    /**
-     * NewTokenOut
-     * @description `secret` is told this once.
-     */
-    NewTokenOut: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      role: components["schemas"]["Role"];
-      /**
-       * Ends
-       * Format: date-time
-       */
-      ends: string;
-      /** Used */
-      used: string | null;
-      /** Secret */
-      secret: string;
-    };
-    /** TokenIn */
-    TokenIn: {
-      /** Name */
-      name: string;
-      role: components["schemas"]["Role"];
-      /** Days */
-      days: number;
-    };
-    /** AccountOut */
-    AccountOut: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      role: components["schemas"]["Role"];
-      /** Active */
-      active: boolean;
-      /** Last Seen */
-      last_seen: string | null;
-    };
-    /** AccountIn */
-    AccountIn: {
-      /** Name */
-      name: string;
-      /** Password */
-      password: string;
-      /** @default looks */
-      role: components["schemas"]["Role"];
-    };
-    /** AccountChangeIn */
-    AccountChangeIn: {
-      role: components["schemas"]["Role"];
-      /**
-       * Active
-       * @default true
-       */
-      active: boolean;
-    };
-    /**
-     * ProcessesOut
-     * @description `told` is a sentence on processes that ended of late, empty when all run.
-     */
-    ProcessesOut: {
-      /** Told */
-      told: string;
-    };
-    /**
-     * PlaceKind
-     * @description The scheme of its addresses, a label, what it is, its port, whether what travels is hidden, and how it is opened.
-     *
-     *     Port 0 is that of a kind that needs no network; the others are as registered with IANA (FTPS is RFC 4217's, by AUTH
-     *     TLS). `opener` names what makes a storage of a place and its secret, and is imported when one is opened, for the
-     *     libraries behind them take their time.
-     * @enum {string}
-     */
-    PlaceKind: "folder" | "sftp" | "ftps" | "ftp";
-    /**
-     * SeenIconOut
-     * @description The icon that most visitors' tabs showed when it was looked at; `sha256` is empty for none.
-     */
-    SeenIconOut: {
-      /** Check Id */
-      check_id: number;
-      /** Sha256 */
-      sha256: string;
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-    };
-    /**
-     * SiteOut
-     * @description A site; `news` are sentences on what got worse between its two latest checks.
-     */
-    SiteOut: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Address */
-      address: string;
-      /** Place */
-      place: string;
-      place_kind: components["schemas"]["PlaceKind"] | null;
-      without_server: components["schemas"]["WithoutServer"];
-      /** Is Beginning */
-      is_beginning: boolean;
-      state: components["schemas"]["SiteState"];
-      /** Has Build */
-      has_build: boolean;
-      /** Installed Build Id */
-      installed_build_id: number | null;
-      seen: components["schemas"]["SeenIconOut"] | null;
-      /** News */
-      news: string[];
-      /** Labels */
-      labels: string[];
-    };
-    /**
-     * SiteState
-     * @description How far the icons of a site have come.
-     * @enum {string}
-     */
-    SiteState: "empty" | "draft" | "built" | "installed" | "verified" | "problems";
-    /**
-     * WithoutServer
-     * @description How files get to a site whose place Bexi cannot reach.
-     * @enum {string}
-     */
-    WithoutServer: "" | "zip" | "hand";
-    /**
-     * SiteIn
-     * @description Without `labels` or `without_server` they stay as they are; with a place, Bexi reaches a server.
-     */
-    SiteIn: {
-      /** Name */
-      name: string;
-      /**
-       * Address
-       * @default
-       */
-      address: string;
-      /**
-       * Place
-       * @default
-       */
-      place: string;
-      /** Labels */
-      labels?: string[] | null;
-      without_server?: components["schemas"]["WithoutServer"] | null;
-    };
-    /**
-     * ImportedOut
-     * @description How many sites were added; those of the same name and address were here already.
-     */
-    ImportedOut: {
-      /** Added */
-      added: number;
-      /** Here Already */
-      here_already: number;
-    };
-    /**
-     * PlaceKindOut
-     * @description A way to reach a place: `scheme` begins its addresses; `port` 0 needs no network, so no account.
-     */
-    PlaceKindOut: {
-      scheme: components["schemas"]["PlaceKind"];
-      /** Label */
-      label: string;
-      /** Told */
-      told: string;
-      /** Port */
-      port: number;
-    };
-    /** FolderOut */
-    FolderOut: {
-      /** Path */
-      path: string;
-      /** Parent */
-      parent: string | null;
-      /** Folders */
-      folders: string[];
-    };
-    /** RemovedOut */
-    RemovedOut: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Address */
-      address: string;
-      /**
-       * Removed
-       * Format: date-time
-       */
-      removed: string;
-    };
-    /**
-     * WaitingPicturesOut
-     * @description How many pictures wait for their turn to be read.
-     */
-    WaitingPicturesOut: {
-      /** Waiting */
-      waiting: number;
-    };
-    /**
-     * ArtworkOut
-     * @description `version` changes whenever its picture does, for addresses of pictures.
-     */
-    ArtworkOut: {
-      /** Title */
-      title: string;
-      /**
-       * Alt
-       * @default
-       */
-      alt: string;
-      /**
-       * Credit
-       * @default
-       */
-      credit: string;
-      /**
-       * Licence
-       * @default
-       */
-      licence: string;
-      /**
-       * Origin
-       * @default
-       */
-      origin: string;
-      /**
-       * Permission
-       * @default false
-       */
-      permission: boolean;
-      /** Id */
-      id: number;
-      /** File Name */
-      file_name: string;
-      /** Version */
-      version: string;
-      facts: components["schemas"]["FactsOut"];
-      /** Notes */
-      notes: components["schemas"]["NoteOut"][];
-      framings: components["schemas"]["FramingsOut"];
-      treatment: components["schemas"]["Treatment"];
-      /** Drawing */
-      drawing: (components["schemas"]["LettersBody"] | components["schemas"]["SymbolBody"]) | null;
-      /** Used By */
-      used_by: components["schemas"]["UserOut"][];
-    };
-    /**
-     * Box
-     * @description A rectangle in artwork pixels; `right` and `bottom` lie just outside it.
-     */
-    Box: {
-      /** Left */
-      left: number;
-      /** Top */
-      top: number;
-      /** Right */
-      right: number;
-      /** Bottom */
-      bottom: number;
-    };
-    /**
-     * FactsOut
-     * @description Measured facts; lengths in artwork px, `margins` as distances from the four edges.
-     */
-    FactsOut: {
-      /** Format */
-      format: string;
-      /** Media Type */
-      media_type: string;
-      /** Vector */
-      vector: boolean;
-      /** Width */
-      width: number;
-      /** Height */
-      height: number;
-      /** File Bytes */
-      file_bytes: number;
-      ground: components["schemas"]["GroundKind"];
-      /** Ground Colour */
-      ground_colour: string | null;
-      ink: components["schemas"]["Box"] | null;
-      margins: components["schemas"]["Box"] | null;
-      centre: components["schemas"]["PointOut"] | null;
-      /** Ink Share */
-      ink_share: number;
-      /** Colours */
-      colours: components["schemas"]["MainColourOut"][];
-      /** One Colour */
-      one_colour: boolean;
-      /** Parts */
-      parts: components["schemas"]["Box"][];
-      /** Sharp Up To */
-      sharp_up_to: number | null;
-      /** Frames */
-      frames: components["schemas"]["SizeOut"][];
-      /** Animated */
-      animated: boolean;
-      /** Turned */
-      turned: boolean;
-      /** Profile */
-      profile: string | null;
-      /** Live Text */
-      live_text: boolean;
-      /**
-       * Left Out
-       * @default []
-       */
-      left_out: string[];
-    };
-    /**
-     * Frame
-     * @description A square in artwork pixels, whole numbers; it may reach outside the artwork.
-     *
-     *     Raises FramingRefused when the side is not 1 to 100,000 px or the square lies absurdly far out.
-     */
-    Frame: {
-      /** X */
-      x: number;
-      /** Y */
-      y: number;
-      /** Side */
-      side: number;
-    };
-    /**
-     * FramingsOut
-     * @description Ready-made frames: around the whole artwork, the largest square inside it, around the ink, around the ink but
-     *     centred on its weight.
-     */
-    FramingsOut: {
-      whole: components["schemas"]["Frame"];
-      inside: components["schemas"]["Frame"];
-      ink: components["schemas"]["Frame"] | null;
-      balanced: components["schemas"]["Frame"] | null;
-    };
-    /**
-     * GroundKind
-     * @description What the ink lies on.
-     * @enum {string}
-     */
-    GroundKind: "clear" | "solid" | "busy";
-    /** LettersBody */
-    LettersBody: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "letters";
-      /** Text */
-      text: string;
-      /** Face */
-      face: string;
-      /** Weight */
-      weight: number;
-      /**
-       * Tracking
-       * @default 0
-       */
-      tracking: number;
-      /**
-       * Ink
-       * @default #16302a
-       */
-      ink: string;
-      /**
-       * @default {
-       *       "shape": "none",
-       *       "colour": "#ffffff",
-       *       "radius": 20,
-       *       "margin": 8
-       *     }
-       */
-      plate: components["schemas"]["Plate"];
-    };
-    /** MainColourOut */
-    MainColourOut: {
-      /** Colour */
-      colour: string;
-      /** Share */
-      share: number;
-    };
-    /** NoteOut */
-    NoteOut: {
-      /** Fact */
-      fact: string;
-      /** Sentence */
-      sentence: string;
-      /** Caution */
-      caution: boolean;
-    };
-    /**
-     * Plate
-     * @description A plate that fills the square. `radius` rounds its corners, `margin` is its free rim, both in % of the side.
-     */
-    Plate: {
-      /** @default none */
-      shape: components["schemas"]["PlateShape"];
-      /**
-       * Colour
-       * @default #ffffff
-       */
-      colour: string;
-      /**
-       * Radius
-       * @default 20
-       */
-      radius: number;
-      /**
-       * Margin
-       * @default 8
-       */
-      margin: number;
-    };
-    /**
-     * PlateShape
-     * @description The outline of a plate.
-     * @enum {string}
-     */
-    PlateShape: "none" | "square" | "rounded" | "disc";
-    /** PointOut */
-    PointOut: {
-      /** X */
-      x: number;
-      /** Y */
-      y: number;
-    };
-    /**
-     * ShelfOut
-     * @description One page of the shelf; pages count from 1.
-     */
-    ShelfOut: {
-      /** Pieces */
-      pieces: components["schemas"]["ArtworkOut"][];
-      /** Total */
-      total: number;
-      /** Page Size */
-      page_size: number;
-    };
-    /** SizeOut */
-    SizeOut: {
-      /** Width */
-      width: number;
-      /** Height */
-      height: number;
-    };
-    /** SymbolBody */
-    SymbolBody: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "symbol";
-      /** Name */
-      name: string;
-      /**
-       * Ink
-       * @default #16302a
-       */
-      ink: string;
-      /**
-       * Stroke
-       * @default 2
-       */
-      stroke: number;
-      /**
-       * @default {
-       *       "shape": "none",
-       *       "colour": "#ffffff",
-       *       "radius": 20,
-       *       "margin": 8
-       *     }
-       */
-      plate: components["schemas"]["Plate"];
-    };
-    /**
-     * Treatment
-     * @description How an original is read.
-     *
-     *     `frame` is the picture of an animation or ICO, None for the usual one (the first; of an ICO the largest).
-     *     `lift` is the tolerance in OKLab by which a flat ground is lifted, None to keep it. `recolour` is the one colour
-     *     that all ink takes.
-     */
-    Treatment: {
-      /** Frame */
-      frame?: number | null;
-      /** Lift */
-      lift?: number | null;
-      /** Recolour */
-      recolour?: string | null;
-    };
-    /**
-     * UserOut
-     * @description A site whose draft uses an artwork.
-     */
-    UserOut: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-    };
-    /** LicenceOut */
-    LicenceOut: {
-      /** Key */
-      key: string;
-      /** Name */
-      name: string;
-      /** Asks Credit */
-      asks_credit: boolean;
-    };
-    /** DetailsBody */
-    DetailsBody: {
-      /** Title */
-      title: string;
-      /**
-       * Alt
-       * @default
-       */
-      alt: string;
-      /**
-       * Credit
-       * @default
-       */
-      credit: string;
-      /**
-       * Licence
-       * @default
-       */
-      licence: string;
-      /**
-       * Origin
-       * @default
-       */
-      origin: string;
-      /**
-       * Permission
-       * @default false
-       */
-      permission: boolean;
-    };
-    /**
-     * PictureOnSite
-     * @description A picture by its path below the site's folder, its address, or its number among the marks of the home page.
-     *
-     *     `why` says in words why it may be the logo; empty when nothing speaks for it.
-     */
-    PictureOnSite: {
-      /**
-       * Source
-       * @enum {string}
-       */
-      source: "folder" | "page" | "drawn";
-      /** Place */
-      place: string;
-      /**
-       * Why
-       * @default
-       */
-      why: string;
-    };
-    /** FaceOut */
-    FaceOut: {
-      /** Key */
-      key: string;
-      /** Name */
-      name: string;
-      /** Weights */
-      weights: number[];
-      /** Licence */
-      licence: string;
-    };
-    /**
-     * SymbolShapeOut
-     * @description `body` is the SVG inside a square of 24 units, to be stroked 2 units thick.
-     */
-    SymbolShapeOut: {
-      /** Name */
-      name: string;
-      /** Body */
-      body: string;
-    };
-    /** SymbolKindOut */
-    SymbolKindOut: {
-      /** Name */
-      name: string;
-      /** Symbols */
-      symbols: components["schemas"]["SymbolShapeOut"][];
-    };
-    /**
-     * PreviewOut
-     * @description `contrast` is the WCAG ratio of ink and plate, null without a plate.
-     */
-    PreviewOut: {
-      /** Contrast */
-      contrast: number | null;
-      /** Pictures */
-      pictures: components["schemas"]["PreviewPictureOut"][];
-    };
-    /**
-     * PreviewPictureOut
-     * @description `png` is base64.
-     */
-    PreviewPictureOut: {
-      /** Size */
-      size: number;
-      /** Png */
-      png: string;
-    };
-    /** PreviewIn */
-    PreviewIn: {
-      /** Drawing */
-      drawing: components["schemas"]["LettersBody"] | components["schemas"]["SymbolBody"];
-    };
-    /**
-     * CutOffOut
-     * @description Shares of the ink, 0 to 1, that masks would cut off.
-     */
-    CutOffOut: {
-      /** Outside Circle */
-      outside_circle: number;
-      /** Outside Rounded */
-      outside_rounded: number;
-    };
-    /**
-     * Cut
-     * @description A box in artwork px, and the corners of a shape in it beyond which nothing is left; none for all of it.
-     *
-     *     Raises FramingRefused when it has no area, or lies absurdly far out.
-     */
-    Cut: {
-      /** Left */
-      left: number;
-      /** Top */
-      top: number;
-      /** Right */
-      right: number;
-      /** Bottom */
-      bottom: number;
-      /**
-       * Outline
-       * @default []
-       */
-      outline: components["schemas"]["Point"][];
-    };
-    /** DraftOut */
-    DraftOut: {
-      /** Artwork Id */
-      artwork_id: number;
-      recipe: components["schemas"]["Recipe"];
-      /** Revision */
-      revision: number;
-      /** Id */
-      id: number;
-      /** Site Id */
-      site_id: number;
-      /** Name */
-      name: string;
-      /** Can Undo */
-      can_undo: boolean;
-      /** Can Redo */
-      can_redo: boolean;
-    };
-    /**
-     * Finish
-     * @description Sharpening in steps of a quarter, 0 to 4, for icons up to 64 px; an outline `outline` % of the side wide.
-     *
-     *     `recolour` is the one colour that all ink takes, None to leave it as it is. `weight` makes strokes so many % of the
-     *     side wider, or thinner below 0, -8 to 12.
-     */
-    Finish: {
-      /**
-       * Sharpen
-       * @default 0
-       */
-      sharpen: number;
-      /**
-       * Outline
-       * @default 0
-       */
-      outline: number;
-      /**
-       * Outline Colour
-       * @default #ffffff
-       */
-      outline_colour: string;
-      /** Recolour */
-      recolour?: string | null;
-      /**
-       * Weight
-       * @default 0
-       */
-      weight: number;
-    };
-    /**
-     * Framing
-     * @description How an artwork becomes a square. `ground` None means clear; opaque icons then take `home_ground`.
-     *
-     *     `plate` is a shape of its own colour on the ground, to which the artwork is cut; its margin is the inset.
-     *     `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is that of the artwork beyond
-     *     which nothing is shown, though it lies in the frame; None shows all. `lift` is the tolerance in OKLab by which a
-     *     bitmap's flat ground is lifted, None to keep it. `by_hand` are the sizes in px of tab icons that are drawn by hand,
-     *     some of BY_HAND.
-     */
-    Framing: {
-      frame: components["schemas"]["Frame"];
-      /** Ground */
-      ground?: string | null;
-      /**
-       * Home Ground
-       * @default #ffffff
-       */
-      home_ground: string;
-      /**
-       * @default {
-       *       "shape": "none",
-       *       "colour": "#ffffff",
-       *       "radius": 20,
-       *       "margin": 0
-       *     }
-       */
-      plate: components["schemas"]["Plate"];
-      /** Artwork */
-      artwork?: string | null;
-      /**
-       * @default {
-       *       "sharpen": 0,
-       *       "outline": 0,
-       *       "outline_colour": "#ffffff",
-       *       "recolour": null,
-       *       "weight": 0
-       *     }
-       */
-      finish: components["schemas"]["Finish"];
-      cut?: components["schemas"]["Cut"] | null;
-      /** Lift */
-      lift?: number | null;
-      /**
-       * By Hand
-       * @default []
-       */
-      by_hand: number[];
-    };
-    /**
-     * Own
-     * @description A framing of its own for the icons of one purpose, from `smallest` to `largest` px.
-     */
-    Own: {
-      framing: components["schemas"]["Framing"];
-      /**
-       * Smallest
-       * @default 1
-       */
-      smallest: number;
-      /**
-       * Largest
-       * @default 1024
-       */
-      largest: number;
-      /** @default tab */
-      purpose: components["schemas"]["Purpose"];
-    };
-    /**
-     * Point
-     * @description In artwork px.
-     */
-    Point: {
-      /** X */
-      x: number;
-      /** Y */
-      y: number;
-    };
-    /**
-     * Purpose
-     * @description Where an icon will be seen.
-     *
-     *     `masked` and `one-colour` are the purposes `maskable` and `monochrome` of the W3C Web Application Manifest.
-     * @enum {string}
-     */
-    Purpose: "tab" | "home" | "masked" | "one-colour";
-    /**
-     * Recipe
-     * @description One framing for all sizes, and those that some sizes have of their own: the first that covers an icon counts.
-     */
-    Recipe: {
-      framing: components["schemas"]["Framing"];
-      /**
-       * Own
-       * @default []
-       */
-      own: components["schemas"]["Own"][];
-    };
-    /** FirstDraftIn */
-    FirstDraftIn: {
-      /** Artwork Id */
-      artwork_id: number;
-      recipe: components["schemas"]["Recipe"];
-    };
-    /**
-     * DraftIn
-     * @description `revision` is the one that the change was made from.
-     */
-    DraftIn: {
-      /** Artwork Id */
-      artwork_id: number;
-      recipe: components["schemas"]["Recipe"];
-      /** Revision */
-      revision: number;
-    };
-    /** CopyIn */
-    CopyIn: {
-      /** Name */
-      name: string;
-      /** Revision */
-      revision: number;
-    };
-    /** DraftNameIn */
-    DraftNameIn: {
-      /** Name */
-      name: string;
-    };
-    /** RevisionIn */
-    RevisionIn: {
-      /** Revision */
-      revision: number;
-    };
-    /**
-     * RungOut
-     * @description `png` is base64; `enlargement` is how many times the artwork is enlarged, null for vectors.
-     *
-     *     `own` is the number of the recipe's own framing that this picture takes, null when it goes with all sizes;
-     *     `framing` is the one it comes out of. `verdict` is null where too little could be measured, `says` the word with the
-     *     worst number; `contrast` is that of the outline to each ground by its name. `edges` is how many were put on whole px
-     *     by hand, `plain` the base64 PNG without that, null where nothing was moved.
-     */
-    RungOut: {
-      /** Size */
-      size: number;
-      purpose: components["schemas"]["Purpose"];
-      /** Opaque */
-      opaque: boolean;
-      /** Png */
-      png: string;
-      /** Bytes */
-      bytes: number;
-      /** Enlargement */
-      enlargement: number | null;
-      /** Own */
-      own: number | null;
-      framing: components["schemas"]["Framing"];
-      verdict: components["schemas"]["Verdict"] | null;
-      /** Says */
-      says: string;
-      /** Notes */
-      notes: string[];
-      /** Contrast */
-      contrast: {
-        [key: string]: number;
-      };
-      /** Edges */
-      edges: number;
-      /** Plain */
-      plain: string | null;
-    };
-    /**
-     * Verdict
-     * @description What a person will see of an icon.
-     * @enum {string}
-     */
-    Verdict: "lost" | "hard" | "well";
-    /**
-     * LadderIn
-     * @description `site_id` is the site whose icons they are; `own_ground` a colour besides the tabs' that they are judged on.
-     */
-    LadderIn: {
-      recipe: components["schemas"]["Recipe"];
-      /** Site Id */
-      site_id?: number | null;
-      /** Own Ground */
-      own_ground?: string | null;
-      /** Pictures */
-      pictures: components["schemas"]["PictureBody"][];
-    };
-    /**
-     * PictureBody
-     * @description One picture of a set: its side in px and what it is for.
-     */
-    PictureBody: {
-      /** Size */
-      size: number;
-      purpose: components["schemas"]["Purpose"];
-    };
-    /**
-     * BeginningOut
-     * @description `id` is that of its site, `artwork_id` of the picture on its bench; null once that is gone.
-     */
-    BeginningOut: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /**
-       * Created
-       * Format: date-time
-       */
-      created: string;
-      /** Artwork Id */
-      artwork_id: number | null;
-    };
-    /**
-     * BeginningIn
-     * @description Without a `name` it goes by the title of the picture.
-     */
-    BeginningIn: {
-      /** Artwork Id */
-      artwork_id: number;
-      /**
-       * Name
-       * @default
-       */
-      name: string;
-    };
-    /**
-     * OntoIn
-     * @description The site that a beginning is for.
-     */
-    OntoIn: {
-      /** Site Id */
-      site_id: number;
-    };
-    /** CloseOut */
-    CloseOut: {
-      judgement: components["schemas"]["JudgementOut"];
-      marks: components["schemas"]["MarksOut"];
-      /** Ways Out */
-      ways_out: components["schemas"]["OfferOut"][];
-    };
-    /**
-     * JudgementOut
-     * @description `verdict` is null where too little could be measured; `says` is the word with the worst number.
-     */
-    JudgementOut: {
-      /** Size */
-      size: number;
-      verdict: components["schemas"]["Verdict"] | null;
-      /** Because */
-      because: string | null;
-      /** Says */
-      says: string;
-      /** Notes */
-      notes: string[];
-      /** Readings */
-      readings: components["schemas"]["ReadingOut"][];
-      /** Contrast */
-      contrast: {
-        [key: string]: number;
-      };
-      /** Fit */
-      fit: number | null;
-    };
-    /**
-     * LineOut
-     * @description A line of letters: its box, 0 to 1 in the square.
-     */
-    LineOut: {
-      /** Left */
-      left: number;
-      /** Top */
-      top: number;
-      /** Right */
-      right: number;
-      /** Bottom */
-      bottom: number;
-    };
-    /**
-     * MarksOut
-     * @description Where strokes and gaps are too narrow, lines of letters, and where the outline vanishes, by ground.
-     */
-    MarksOut: {
-      /** Strokes */
-      strokes: components["schemas"]["SpotOut"][];
-      /** Gaps */
-      gaps: components["schemas"]["SpotOut"][];
-      /** Lettering */
-      lettering: components["schemas"]["LineOut"][];
-      /** Vanishing */
-      vanishing: {
-        [key: string]: components["schemas"]["SpotOut"][];
-      };
-    };
-    /**
-     * OfferOut
-     * @description A framing on offer. `letters` are to be drawn first, if any, and become its artwork.
-     */
-    OfferOut: {
-      /** Kind */
-      kind: string;
-      /** Gain */
-      gain: string;
-      /** Why */
-      why: string;
-      framing: components["schemas"]["Framing"];
-      letters: components["schemas"]["LettersBody"] | null;
-      /** Pictures */
-      pictures: components["schemas"]["OfferPictureOut"][];
-    };
-    /**
-     * OfferPictureOut
-     * @description One picture of an offer at true size; `png` is base64.
-     */
-    OfferPictureOut: {
-      /** Png */
-      png: string;
-      judgement: components["schemas"]["JudgementOut"];
-    };
-    /**
-     * ReadingOut
-     * @description One reading, its word and number, the bounds below which it is lost and below which it is not well.
-     */
-    ReadingOut: {
-      /** Name */
-      name: string;
-      /** Noun */
-      noun: string;
-      /** Amount */
-      amount: string;
-      /** Value */
-      value: number;
-      /** Lost */
-      lost: number;
-      /** Well */
-      well: number;
-      verdict: components["schemas"]["Verdict"];
-    };
-    /**
-     * SpotOut
-     * @description A point in the square, 0 to 1 across and down, and what was measured there in px of the icon.
-     */
-    SpotOut: {
-      /** X */
-      x: number;
-      /** Y */
-      y: number;
-      /** Px */
-      px: number;
-    };
-    /**
-     * CloseIn
-     * @description `own_ground` is a colour besides the tabs' that the icon is judged on.
-     */
-    CloseIn: {
-      recipe: components["schemas"]["Recipe"];
-      /** Size */
-      size: number;
-      /** @default tab */
-      purpose: components["schemas"]["Purpose"];
-      /** Own Ground */
-      own_ground?: string | null;
-      /** Site Id */
-      site_id: number;
-    };
-    /**
-     * GroupOut
-     * @description A group of parts that belong together, and what a framing needs to show it alone; `ground` is a badge's own.
-     */
-    GroupOut: {
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "emblem" | "words";
-      frame: components["schemas"]["Frame"];
-      cut: components["schemas"]["Cut"] | null;
-      /** Ground */
-      ground: string | null;
-    };
-    /**
-     * OnBenchOut
-     * @description The draft, and what else was proposed, the best first.
-     */
-    OnBenchOut: {
-      draft: components["schemas"]["DraftOut"];
-      /** Proposals */
-      proposals: components["schemas"]["OfferOut"][];
-    };
-    /**
-     * OnBenchIn
-     * @description `revision` is that of the draft that lies on the bench, 0 for none.
-     */
-    OnBenchIn: {
-      /** Artwork Id */
-      artwork_id: number;
-      /**
-       * Revision
-       * @default 0
-       */
-      revision: number;
-    };
-    /**
-     * Currency
-     * @description Who still asks for a file.
-     * @enum {string}
-     */
-    Currency: "needed today" | "older devices" | "legacy";
-    /**
-     * PlannedFileOut
-     * @description A file of the set; `sizes` are px, empty for text files and drawings; `width` is that of a wide one.
-     *
-     *     `named_by` is the text file without which nobody would find it.
-     */
-    PlannedFileOut: {
-      /** Name */
-      name: string;
-      /** Title */
-      title: string;
-      /** Media Type */
-      media_type: string;
-      /** Sizes */
-      sizes: number[];
-      /** Width */
-      width: number | null;
-      purpose: components["schemas"]["Purpose"] | null;
-      /** Opaque */
-      opaque: boolean;
-      /** Why */
-      why: string;
-      /** Source */
-      source: string;
-      currency: components["schemas"]["Currency"];
-      /** Named By */
-      named_by: string | null;
-    };
-    /** ReadyPlanOut */
-    ReadyPlanOut: {
-      /** Name */
-      name: string;
-      /** Files */
-      files: string[];
-    };
-    /**
-     * Addresses
-     * @description How files are named: below `base`, with a mark of their content when `stamped`.
-     *
-     *     `base` is `/` for the top of the site, a path or an address on another host, each ending in `/`; empty for
-     *     addresses relative to the page. Raises PlanRefused for anything else.
-     */
-    Addresses: {
-      /**
-       * Base
-       * @default /
-       */
-      base: string;
-      /**
-       * Stamped
-       * @default false
-       */
-      stamped: boolean;
-    };
-    /**
-     * Display
-     * @description How much of the browser is seen around the app; NOT_SAID leaves it to the standard, which says `browser`.
-     * @enum {string}
-     */
-    Display: "" | "browser" | "minimal-ui" | "standalone" | "fullscreen";
-    /**
-     * InstalledApp
-     * @description Members of the manifest; what is empty is not said, so a site's own stays, or what the standard gives counts.
-     *
-     *     `short_name` stands under the icon, else the name. `theme` colours the bars around the app, `background` its start
-     *     screen. `start` is the address it opens at, `id` what tells it from other apps of the same host, else the start.
-     */
-    InstalledApp: {
-      /**
-       * Short Name
-       * @default
-       */
-      short_name: string;
-      /** Theme */
-      theme?: string | null;
-      /** Background */
-      background?: string | null;
-      /** @default  */
-      display: components["schemas"]["Display"];
-      /**
-       * Start
-       * @default
-       */
-      start: string;
-      /**
-       * Id
-       * @default
-       */
-      id: string;
-    };
-    /**
-     * Plan
-     * @description Names of the files wanted, and the choices about them.
-     *
-     *     `frames` are px in the root favicon, `extra` px of PNG icons beyond the catalogue. `dark` is the colour that the
-     *     SVG icon's ink takes in dark schemes. `palette_error` above 0 lets PNG icons have 256 colours or fewer, dithered,
-     *     as long as the mean error of their channels (of 255) stays within it. `app` goes into the manifest.
-     */
-    Plan: {
-      /** Files */
-      files: string[];
-      /**
-       * Frames
-       * @default [
-       *       16,
-       *       32,
-       *       48
-       *     ]
-       */
-      frames: number[];
-      /**
-       * Frame Kind
-       * @default bitmap
-       */
-      frame_kind: string;
-      /**
-       * Extra
-       * @default []
-       */
-      extra: number[];
-      /**
-       * @default {
-       *       "base": "/",
-       *       "stamped": false
-       *     }
-       */
-      addresses: components["schemas"]["Addresses"];
-      /** Dark */
-      dark?: string | null;
-      /**
-       * Palette Error
-       * @default 0
-       */
-      palette_error: number;
-      /**
-       * @default {
-       *       "short_name": "",
-       *       "theme": null,
-       *       "background": null,
-       *       "display": "",
-       *       "start": "",
-       *       "id": ""
-       *     }
-       */
-      app: components["schemas"]["InstalledApp"];
-    };
-    /**
-     * PlanOut
-     * @description `ready` is the name of the ready-made plan that holds the same files; `pictures` are all it needs.
-     */
-    PlanOut: {
-      plan: components["schemas"]["Plan"];
-      /** Ready */
-      ready: string | null;
-      /** Files */
-      files: components["schemas"]["PlannedFileOut"][];
-      /** Pictures */
-      pictures: components["schemas"]["PictureBody"][];
-    };
-    /**
-     * TakeOverIn
-     * @description `recipe` takes artwork and framings, `plan` the files of the set.
-     */
-    TakeOverIn: {
-      /** From Site Id */
-      from_site_id: number;
-      /**
-       * Recipe
-       * @default false
-       */
-      recipe: boolean;
-      /**
-       * Plan
-       * @default false
-       */
-      plan: boolean;
-    };
-    /**
-     * CostOut
-     * @description What a file would take, in bytes; null with the reason when it cannot be had from this artwork.
-     */
-    CostOut: {
-      /** Name */
-      name: string;
-      /** Bytes */
-      bytes: number | null;
-      /** Reason */
-      reason: string;
-    };
-    /**
-     * FitOut
-     * @description `data` is the file in base64; `notes` say what was given up; `enlargement` as on the ladder.
-     */
-    FitOut: {
-      /** Media Type */
-      media_type: string;
-      /** Size */
-      size: number;
-      /** Bytes */
-      bytes: number;
-      /** Data */
-      data: string;
-      /** Notes */
-      notes: string[];
-      /** Enlargement */
-      enlargement: number | null;
-    };
-    /**
-     * FieldFormat
-     * @description What upload fields take.
-     * @enum {string}
-     */
-    FieldFormat: "ico" | "png" | "jpeg" | "gif" | "bmp";
-    /**
-     * FieldGround
-     * @description Whether the field asks for an opaque or a clear ground, or takes either.
-     * @enum {string}
-     */
-    FieldGround: "either" | "opaque" | "clear";
-    /**
-     * Requirement
-     * @description What an upload field asks for: `size` px exactly or `at_least`, and at most `most_kb` (of 1,000 bytes).
-     */
-    Requirement: {
-      format: components["schemas"]["FieldFormat"];
-      /** Size */
-      size: number;
-      /**
-       * At Least
-       * @default false
-       */
-      at_least: boolean;
-      /** Most Kb */
-      most_kb?: number | null;
-      /** @default either */
-      ground: components["schemas"]["FieldGround"];
-    };
-    /** RequirementOut */
-    RequirementOut: {
-      /** Name */
-      name: string;
-      requirement: components["schemas"]["Requirement"];
-      /** Id */
-      id: number;
-    };
-    /** RequirementIn */
-    RequirementIn: {
-      /** Name */
-      name: string;
-      requirement: components["schemas"]["Requirement"];
-    };
-    /** BuildFileOut */
-    BuildFileOut: {
-      /** Name */
-      name: string;
-      /** Title */
-      title: string;
-      /** Media Type */
-      media_type: string;
-      /** Sizes */
-      sizes: number[];
-      /** Width */
-      width: number | null;
-      purpose: components["schemas"]["Purpose"] | null;
-      /** Opaque */
-      opaque: boolean;
-      /** Why */
-      why: string;
-      /** Source */
-      source: string;
-      currency: components["schemas"]["Currency"];
-      /** Named By */
-      named_by: string | null;
-      /** Size */
-      size: number;
-      /** Sha256 */
-      sha256: string;
-    };
-    /** BuildOut */
-    BuildOut: {
-      /** Id */
-      id: number;
-      /** Number */
-      number: number;
-      /**
-       * Created
-       * Format: date-time
-       */
-      created: string;
-      /** Engine */
-      engine: string;
-      /** Artwork Id */
-      artwork_id: number;
-      recipe: components["schemas"]["Recipe"];
-      /** Plan Name */
-      plan_name: string | null;
-      /** Current */
-      current: boolean;
-      /** Files */
-      files: components["schemas"]["BuildFileOut"][];
-      /** Left Out */
-      left_out: components["schemas"]["LeftOutOut"][];
-      /** Verdicts */
-      verdicts: components["schemas"]["VerdictOut"][];
-      /** Head */
-      head: string[];
-    };
-    /** LeftOutOut */
-    LeftOutOut: {
-      /** Name */
-      name: string;
-      /** Reason */
-      reason: string;
-    };
-    /**
-     * VerdictOut
-     * @description What a person will see of one picture of a set; `verdict` is null where too little could be measured.
-     */
-    VerdictOut: {
-      /** Size */
-      size: number;
-      purpose: components["schemas"]["Purpose"];
-      /** Files */
-      files: string[];
-      verdict: components["schemas"]["Verdict"] | null;
-      /** Says */
-      says: string;
-    };
-    /**
-     * BuildRunOut
-     * @description `done` of `total` files are finished; `build_id` is there once it is done, `problem` when it failed.
-     *
-     *     `has_no_worker` while it waits and no worker answers.
-     */
-    BuildRunOut: {
-      /** Id */
-      id: number;
-      state: components["schemas"]["RunState"];
-      /** Stop Asked */
-      stop_asked: boolean;
-      /** Done */
-      done: number;
-      /** Total */
-      total: number;
-      /** Current */
-      current: string;
-      /** Problem */
-      problem: string;
-      /** Build Id */
-      build_id: number | null;
-      /** Has No Worker */
-      has_no_worker: boolean;
-    };
-    /**
-     * RunState
-     * @description How far a run has come; the last three end it.
-     * @enum {string}
-     */
-    RunState: "waiting" | "running" | "done" | "stopped" | "failed";
-    /**
-     * BuildIn
-     * @description The draft to build, and its revision that the person saw last.
-     */
-    BuildIn: {
-      /** Draft Id */
-      draft_id: number;
-      /** Revision */
-      revision: number;
-    };
-    /**
-     * FileChange
-     * @description What became of a file between two sets.
-     * @enum {string}
-     */
-    FileChange: "same" | "changed" | "added" | "gone";
-    /** FileDifferenceOut */
-    FileDifferenceOut: {
-      /** Name */
-      name: string;
-      change: components["schemas"]["FileChange"];
-      /** Bytes Before */
-      bytes_before: number | null;
-      /** Bytes After */
-      bytes_after: number | null;
-      /** Pictures */
-      pictures: components["schemas"]["PictureDifferenceOut"][];
-    };
-    /**
-     * PictureDifferenceOut
-     * @description `mean` and `largest` are of 255; null when the pictures have different sizes.
-     */
-    PictureDifferenceOut: {
-      /** Width */
-      width: number;
-      /** Height */
-      height: number;
-      /** Mean */
-      mean: number | null;
-      /** Largest */
-      largest: number | null;
-    };
-    /**
-     * ConnectionOut
-     * @description What was tried; `works` when all of it does, `secret_kept` when the secret need not be entered again.
-     */
-    ConnectionOut: {
-      /** Works */
-      works: boolean;
-      /** Trials */
-      trials: components["schemas"]["TrialOut"][];
-      /** Secret Kept */
-      secret_kept: boolean;
-    };
-    /** TrialOut */
-    TrialOut: {
-      /** What */
-      what: string;
-      /** Works */
-      works: boolean;
-      /** Milliseconds */
-      milliseconds: number;
-      /** Said */
-      said: string;
-    };
-    /**
-     * ConnectionIn
-     * @description `trust` is the fingerprint of the server's key that the person agrees to; `keep` keeps the secret, sealed.
-     */
-    ConnectionIn: {
-      /**
-       * Secret
-       * @default
-       */
-      secret: string;
-      /**
-       * Place
-       * @default
-       */
-      place: string;
-      /**
-       * Keep
-       * @default false
-       */
-      keep: boolean;
-      /**
-       * Trust
-       * @default
-       */
-      trust: string;
-    };
-    /**
-     * FoundOut
-     * @description What the site has already; `pages` is how many declare it, `kind` what they declare it as.
-     */
-    FoundOut: {
-      /** Path */
-      path: string;
-      /** Kind */
-      kind: string;
-      /** Pages */
-      pages: number;
-      /** Evidence */
-      evidence: string;
-      /** Problems */
-      problems: string[];
-    };
-    /**
-     * InstallPlanOut
-     * @description `changes` is how many steps change something; `warning` says when the place is not the site's top folder.
-     *
-     *     `not_well` says in one line which icons of the set a person will not see well.
-     */
-    InstallPlanOut: {
-      /** Changes */
-      changes: number;
-      /** Steps */
-      steps: components["schemas"]["StepOut"][];
-      /** Left Alone */
-      left_alone: components["schemas"]["LeftAloneOut"][];
-      /** Found */
-      found: components["schemas"]["FoundOut"][];
-      /** Warning */
-      warning: string;
-      /** Not Well */
-      not_well: string;
-    };
-    /** LeftAloneOut */
-    LeftAloneOut: {
-      /** Path */
-      path: string;
-      /** Reason */
-      reason: string;
-    };
-    /**
-     * PlanningOut
-     * @description `done` of `total` pages are read; `lost` when it is under way but nothing works on it any more.
-     */
-    PlanningOut: {
-      /** Id */
-      id: number;
-      /** Build Id */
-      build_id: number;
-      /** Build Number */
-      build_number: number;
-      /** Place */
-      place: string;
-      state: components["schemas"]["PlanningState"];
-      /** Lost */
-      lost: boolean;
-      /** Done */
-      done: number;
-      /** Total */
-      total: number;
-      /** Problem */
-      problem: string;
-      plan: components["schemas"]["InstallPlanOut"] | null;
-    };
-    /**
-     * PlanningState
-     * @description How far the planning of an installation has come; the last three end it.
-     * @enum {string}
-     */
-    PlanningState: "waiting" | "reading" | "done" | "stopped" | "failed";
-    /**
-     * StepKind
-     * @description What a step does to one file.
-     * @enum {string}
-     */
-    StepKind: "add" | "replace" | "edit" | "remove" | "same";
-    /**
-     * StepOut
-     * @description `group` is the same for pages that share a head; `text` when its difference can be shown line by line.
-     */
-    StepOut: {
-      kind: components["schemas"]["StepKind"];
-      /** Path */
-      path: string;
-      /** Page */
-      page: boolean;
-      /** Text */
-      text: boolean;
-      /** Bytes Before */
-      bytes_before: number | null;
-      /** Bytes After */
-      bytes_after: number | null;
-      /** Notes */
-      notes: string[];
-      /** Group */
-      group: string;
-    };
-    /**
-     * PlanningIn
-     * @description `pages` are patterns like `*.html blog/*`, apart by spaces; the icons themselves are always put in place.
-     *
-     *     With `rules` the server's rules file, where there is one, gets lines for the types and the freshness of the icons.
-     */
-    PlanningIn: {
-      /**
-       * Secret
-       * @default
-       */
-      secret: string;
-      /**
-       * Place
-       * @default
-       */
-      place: string;
-      /**
-       * Pages
-       * @default *
-       */
-      pages: string;
-      /**
-       * Rules
-       * @default false
-       */
-      rules: boolean;
-    };
-    /**
-     * DifferenceOut
-     * @description The lines of a unified difference.
-     */
-    DifferenceOut: {
-      /** Lines */
-      lines: string[];
-    };
-    /** DifferenceIn */
-    DifferenceIn: {
-      /**
-       * Secret
-       * @default
-       */
-      secret: string;
-      /**
-       * Place
-       * @default
-       */
-      place: string;
-      /** Path */
-      path: string;
-    };
-    /**
-     * InstallOut
-     * @description `begun` of `total` steps are begun, the last one at `current`.
-     *
-     *     `lost` when it is under way but nothing works on it any more. `left` are the files that putting back left as they
-     *     were, since somebody had changed them; `again_at` is when putting back is tried once more.
-     */
-    InstallOut: {
-      /** Id */
-      id: number;
-      /** Build Number */
-      build_number: number;
-      /** Undoes */
-      undoes: number | null;
-      /** Place */
-      place: string;
-      /** Who */
-      who: string;
-      state: components["schemas"]["InstallState"];
-      /** Lost */
-      lost: boolean;
-      /** Begun */
-      begun: number;
-      /** Total */
-      total: number;
-      /** Stop Asked */
-      stop_asked: boolean;
-      /** Problem */
-      problem: string;
-      /** Left */
-      left: string[];
-      /** Again At */
-      again_at: string | null;
-      /**
-       * Created
-       * Format: date-time
-       */
-      created: string;
-      /**
-       * Changed
-       * Format: date-time
-       */
-      changed: string;
-      /** Current */
-      current: string;
-    };
-    /**
-     * InstallState
-     * @description `waiting` and `started` are under way; `stuck` could neither be finished nor put back yet.
-     * @enum {string}
-     */
-    InstallState: "waiting" | "started" | "stuck" | "done" | "put-back" | "undone";
-    /** InstallIn */
-    InstallIn: {
-      /**
-       * Secret
-       * @default
-       */
-      secret: string;
-      /**
-       * Place
-       * @default
-       */
-      place: string;
-      /** Planning Id */
-      planning_id: number;
-    };
-    /**
-     * EntryOut
-     * @description `ended` says how an installation or its undoing ended.
-     */
-    EntryOut: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /** Who */
-      who: string;
-      /** Did */
-      did: string;
-      /** Told */
-      told: string;
-      /** Ended */
-      ended: string;
-    };
-    /** InstalledFileOut */
-    InstalledFileOut: {
-      kind: components["schemas"]["StepKind"];
-      /** Path */
-      path: string;
-    };
-    /**
-     * SecretIn
-     * @description A password or private key, never stored in clear text, and the place it was entered for; empty for the kept one.
-     *
-     *     Should the site live elsewhere by now, it is sent to nobody.
-     */
-    SecretIn: {
-      /**
-       * Secret
-       * @default
-       */
-      secret: string;
-      /**
-       * Place
-       * @default
-       */
-      place: string;
-    };
-    /**
-     * UndoIn
-     * @description For files that somebody changed since: `over` are paths the old file goes over, `leave` those that stay.
-     */
-    UndoIn: {
-      /**
-       * Secret
-       * @default
-       */
-      secret: string;
-      /**
-       * Place
-       * @default
-       */
-      place: string;
-      /**
-       * Over
-       * @default []
-       */
-      over: string[];
-      /**
-       * Leave
-       * @default []
-       */
-      leave: string[];
-    };
-    /**
-     * VersionsOut
-     * @description A file's text before, as installed and now; null where it was not there or is no text.
-     */
-    VersionsOut: {
-      /** Before */
-      before: string | null;
-      /** Installed */
-      installed: string | null;
-      /** Now */
-      now: string | null;
-    };
-    /**
-     * Case
-     * @description How a site is made, which decides what is to be done by hand: a label and the steps.
-     * @enum {string}
-     */
-    Case: "pages" | "template" | "builder";
-    /** CaseOut */
-    CaseOut: {
-      case: components["schemas"]["Case"];
-      /** Label */
-      label: string;
-      /** Steps */
-      steps: string[];
-    };
-    /**
-     * CheckState
-     * @description How far a check has come; the last three end it.
-     * @enum {string}
-     */
-    CheckState: "waiting" | "looking" | "done" | "stopped" | "failed";
-    /**
-     * CheckSummary
-     * @description One check in a list; `done` of `total` pages are looked at, `lost` when nothing works on it any more.
-     */
-    CheckSummary: {
-      /** Id */
-      id: number;
-      /**
-       * Created
-       * Format: date-time
-       */
-      created: string;
-      state: components["schemas"]["CheckState"];
-      /** Lost */
-      lost: boolean;
-      /** Done */
-      done: number;
-      /** Total */
-      total: number;
-      /** Problem */
-      problem: string;
-      /** Problem Count */
-      problem_count: number;
-    };
-    /** AddressIn */
-    AddressIn: {
-      /** Address */
-      address: string;
-    };
-    /**
-     * Action
-     * @description What mends a finding: the control that a person is led to.
-     * @enum {string}
-     */
-    Action: "install" | "stamp" | "plan" | "bench" | "headers" | "address" | "by-hand";
-    /**
-     * CheckFindingOut
-     * @description `wrong` is false for mere advice; `where` are addresses of pages or files.
-     */
-    CheckFindingOut: {
-      /** What */
-      what: string;
-      /** Wrong */
-      wrong: boolean;
-      /** Where */
-      where: string[];
-      /** Evidence */
-      evidence: string;
-      /** Why */
-      why: string;
-      /** Remedy */
-      remedy: string;
-      action: components["schemas"]["Action"];
-    };
-    /**
-     * CheckOut
-     * @description A check with what it found; `since` is when the check before was made, and `news` what changed.
-     */
-    CheckOut: {
-      summary: components["schemas"]["CheckSummary"];
-      report: components["schemas"]["ReportOut"] | null;
-      /** Since */
-      since: string | null;
-      /** News */
-      news: components["schemas"]["NewsOut"][];
-    };
-    /**
-     * FileOut
-     * @description `as_installed` is null for a file that was not installed; `content` is what it is by its content.
-     */
-    FileOut: {
-      /** Address */
-      address: string;
-      /** Status */
-      status: number;
-      /** Problem */
-      problem: string;
-      /** Type */
-      type: string;
-      /** Content */
-      content: string;
-      /** As Installed */
-      as_installed: boolean | null;
-      /** Fresh Seconds */
-      fresh_seconds: number;
-      /** Fresh Why */
-      fresh_why: string;
-    };
-    /**
-     * NewsOut
-     * @description What came, or went when `better`, since the check before.
-     */
-    NewsOut: {
-      /** What */
-      what: string;
-      /** Where */
-      where: string[];
-      /** Better */
-      better: boolean;
-    };
-    /** NotLookedAtOut */
-    NotLookedAtOut: {
-      /** Pages */
-      pages: number;
-      /** Files */
-      files: number;
-      /** Examples */
-      examples: string[];
-    };
-    /**
-     * PageOut
-     * @description A page that was looked at; `problem` when it did not come.
-     */
-    PageOut: {
-      /** Address */
-      address: string;
-      /** Title */
-      title: string;
-      /** Problem */
-      problem: string;
-      /** Taken */
-      taken: {
-        [key: string]: components["schemas"]["TakenOut"];
-      };
-    };
-    /**
-     * ReportOut
-     * @description What was seen. `changed` and `certain_from` are null when nothing tells that anything was changed.
-     */
-    ReportOut: {
-      /** Address */
-      address: string;
-      /** Findings */
-      findings: components["schemas"]["CheckFindingOut"][];
-      /** Pages */
-      pages: components["schemas"]["PageOut"][];
-      /** Files */
-      files: components["schemas"]["FileOut"][];
-      not_looked_at: components["schemas"]["NotLookedAtOut"];
-      time_line?: components["schemas"]["TimeLineOut"] | null;
-      /** Changed */
-      changed?: string | null;
-      /** Certain From */
-      certain_from?: string | null;
-    };
-    /**
-     * ShownOut
-     * @description What one kind of visitor shows; `sha256` names the picture, null for none or for one that nobody kept.
-     *
-     *     `state` is "new" for what a first visit shows, "old" for an earlier picture, "earlier" for one that is not known.
-     */
-    ShownOut: {
-      /** Address */
-      address: string | null;
-      /** Why */
-      why: string;
-      /** Masked */
-      masked: boolean;
-      /** Sha256 */
-      sha256: string | null;
-      /**
-       * State
-       * @enum {string}
-       */
-      state: "new" | "old" | "earlier";
-    };
-    /** TakenOut */
-    TakenOut: {
-      /** Address */
-      address: string | null;
-      /** Why */
-      why: string;
-    };
-    /**
-     * TimeLineOut
-     * @description `seen[came][returns]` is a number into `distinct`, each by kind of visitor.
-     */
-    TimeLineOut: {
-      /** Came */
-      came: string[];
-      /** Returns */
-      returns: string[];
-      /** Seen */
-      seen: number[][];
-      /** Distinct */
-      distinct: {
-        [key: string]: components["schemas"]["ShownOut"];
-      }[];
-    };
-    /**
-     * ServerLinesOut
-     * @description What to put into which file of a server program; `program` is empty for plain words.
-     */
-    ServerLinesOut: {
-      /** Program */
-      program: string;
-      /** Where */
-      where: string;
-      /** Lines */
-      lines: string[];
-    };
-    /**
-     * Every
-     * @description How often a site is looked at by itself.
-     * @enum {string}
-     */
-    Every: "day" | "week";
-    /**
-     * WatchOut
-     * @description `troubled` says what could not be told the last time.
-     */
-    WatchOut: {
-      every: components["schemas"]["Every"];
-      /**
-       * Webhook
-       * @default
-       */
-      webhook: string;
-      /**
-       * Mail
-       * @default
-       */
-      mail: string;
-      /** Troubled */
-      troubled: string;
-    };
-    /**
-     * WatchIn
-     * @description How often a site is looked at by itself, and who is told when it got worse.
-     */
-    WatchIn: {
-      every: components["schemas"]["Every"];
-      /**
-       * Webhook
-       * @default
-       */
-      webhook: string;
-      /**
-       * Mail
-       * @default
-       */
-      mail: string;
-    };
-    /**
-     * OnPhoneOut
-     * @description A page on the home screen, with the icon that it was given then.
-     */
-    OnPhoneOut: {
-      /** Address */
-      address: string;
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      shown: components["schemas"]["SightOut"];
-    };
-    /**
-     * SightOut
-     * @description What one kind shows of a page; `sha256` names the picture, null for none.
-     */
-    SightOut: {
-      /** Address */
-      address: string | null;
-      /** Why */
-      why: string;
-      /** Masked */
-      masked: boolean;
-      /** Sha256 */
-      sha256: string | null;
-    };
-    /**
-     * TabOut
-     * @description An open page; `at` is when it was visited, by the visitor's clock.
-     */
-    TabOut: {
-      /** Address */
-      address: string;
-      /** Private */
-      private: boolean;
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string;
-      /** Shown */
-      shown: {
-        [key: string]: components["schemas"]["SightOut"];
-      };
-    };
-    /**
-     * VisitorOut
-     * @description The stand-in visitor; its `clock` is `ahead` seconds before ours. `kept` counts what its cache holds.
-     */
-    VisitorOut: {
-      /**
-       * Clock
-       * Format: date-time
-       */
-      clock: string;
-      /** Ahead */
-      ahead: number;
-      /** Kept */
-      kept: number;
-      /** Tabs */
-      tabs: components["schemas"]["TabOut"][];
-      /** Home Screen */
-      home_screen: components["schemas"]["OnPhoneOut"][];
-    };
-    /** VisitIn */
-    VisitIn: {
-      /** Address */
-      address: string;
-      /**
-       * Private
-       * @default false
-       */
-      private: boolean;
-    };
-    /** OnPhoneIn */
-    OnPhoneIn: {
-      /** Address */
-      address: string;
-    };
-    /**
-     * ClockIn
-     * @description Seconds ahead of ours.
-     */
-    ClockIn: {
-      /** Ahead */
-      ahead: number;
-    };
-    /**
-     * MoveIn
-     * @description Seconds to move the clock on by.
-     */
-    MoveIn: {
-      /** By */
-      by: number;
-    };
-    /**
-     * ActivityOut
-     * @description The latest of each kind of work on a site, null where there was none.
-     */
-    ActivityOut: {
-      /** Site Id */
-      site_id: number;
-      build: components["schemas"]["BuildRunOut"] | null;
-      planning: components["schemas"]["PlannedOut"] | null;
-      install: components["schemas"]["InstallOut"] | null;
-      check: components["schemas"]["CheckSummary"] | null;
-    };
-    /**
-     * PlannedOut
-     * @description A planning in short: how many files it would add, replace and edit, once it is made.
-     *
-     *     It `is_current` as long as it is of the site's latest set and place, and nothing was installed since.
-     */
-    PlannedOut: {
-      /** Id */
-      id: number;
-      /** Build Number */
-      build_number: number;
-      state: components["schemas"]["PlanningState"];
-      /** Lost */
-      lost: boolean;
-      /** Done */
-      done: number;
-      /** Total */
-      total: number;
-      /** Problem */
-      problem: string;
-      /** Added */
-      added: number;
-      /** Replaced */
-      replaced: number;
-      /** Edited */
-      edited: number;
-      /** Warning */
-      warning: string;
-      /** Not Well */
-      not_well: string;
-      /** Is Current */
-      is_current: boolean;
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    schemas: {
+        /**
+         * MeOut
+         * @description Who asks; `has_account` is false for the owner of this machine, who needs none. `may` are roles theirs holds.
+         */
+        MeOut: {
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+            /** May */
+            may: components["schemas"]["Role"][];
+            /** Has Account */
+            has_account: boolean;
+        };
+        /**
+         * Role
+         * @description The roles, by the word that commands and the API have for each, and what it is called.
+         * @enum {string}
+         */
+        Role: "looks" | "checks" | "edits" | "installs" | "administers";
+        /** SignInBody */
+        SignInBody: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+        };
+        /** NewPasswordIn */
+        NewPasswordIn: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+        };
+        /** TokenOut */
+        TokenOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** Used */
+            used: string | null;
+        };
+        /**
+         * NewTokenOut
+         * @description `secret` is told this once.
+         */
+        NewTokenOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** Used */
+            used: string | null;
+            /** Secret */
+            secret: string;
+        };
+        /** TokenIn */
+        TokenIn: {
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+            /** Days */
+            days: number;
+        };
+        /** AccountOut */
+        AccountOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+            /** Active */
+            active: boolean;
+            /** Last Seen */
+            last_seen: string | null;
+        };
+        /** AccountIn */
+        AccountIn: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+            /** @default looks */
+            role: components["schemas"]["Role"];
+        };
+        /** AccountChangeIn */
+        AccountChangeIn: {
+            role: components["schemas"]["Role"];
+            /**
+             * Active
+             * @default true
+             */
+            active: boolean;
+        };
+        /**
+         * ProcessesOut
+         * @description `told` is a sentence on processes that ended of late, empty when all run.
+         */
+        ProcessesOut: {
+            /** Told */
+            told: string;
+        };
+        /**
+         * PlaceKind
+         * @description The scheme of its addresses, a label, what it is, its port, whether what travels is hidden, and how it is opened.
+         *
+         *     Port 0 is that of a kind that needs no network; the others are as registered with IANA (FTPS is RFC 4217's, by AUTH
+         *     TLS). `opener` names what makes a storage of a place and its secret, and is imported when one is opened, for the
+         *     libraries behind them take their time.
+         * @enum {string}
+         */
+        PlaceKind: "folder" | "sftp" | "ftps" | "ftp";
+        /**
+         * SeenIconOut
+         * @description The icon that most visitors' tabs showed when it was looked at; `sha256` is empty for none.
+         */
+        SeenIconOut: {
+            /** Check Id */
+            check_id: number;
+            /** Sha256 */
+            sha256: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * SiteOut
+         * @description A site; `news` are sentences on what got worse between its two latest checks.
+         */
+        SiteOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Address */
+            address: string;
+            /** Place */
+            place: string;
+            place_kind: components["schemas"]["PlaceKind"] | null;
+            without_server: components["schemas"]["WithoutServer"];
+            /** Is Beginning */
+            is_beginning: boolean;
+            state: components["schemas"]["SiteState"];
+            /** Has Build */
+            has_build: boolean;
+            /** Installed Build Id */
+            installed_build_id: number | null;
+            seen: components["schemas"]["SeenIconOut"] | null;
+            /** News */
+            news: string[];
+            /** Labels */
+            labels: string[];
+        };
+        /**
+         * SiteState
+         * @description How far the icons of a site have come.
+         * @enum {string}
+         */
+        SiteState: "empty" | "draft" | "built" | "installed" | "verified" | "problems";
+        /**
+         * WithoutServer
+         * @description How files get to a site whose place Bexi cannot reach.
+         * @enum {string}
+         */
+        WithoutServer: "" | "zip" | "hand";
+        /**
+         * SiteIn
+         * @description Without `labels` or `without_server` they stay as they are; with a place, Bexi reaches a server.
+         */
+        SiteIn: {
+            /** Name */
+            name: string;
+            /**
+             * Address
+             * @default
+             */
+            address: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** Labels */
+            labels?: string[] | null;
+            without_server?: components["schemas"]["WithoutServer"] | null;
+        };
+        /**
+         * ImportedOut
+         * @description How many sites were added; those of the same name and address were here already.
+         */
+        ImportedOut: {
+            /** Added */
+            added: number;
+            /** Here Already */
+            here_already: number;
+        };
+        /**
+         * PlaceKindOut
+         * @description A way to reach a place: `scheme` begins its addresses; `port` 0 needs no network, so no account.
+         */
+        PlaceKindOut: {
+            scheme: components["schemas"]["PlaceKind"];
+            /** Label */
+            label: string;
+            /** Told */
+            told: string;
+            /** Port */
+            port: number;
+        };
+        /** FolderOut */
+        FolderOut: {
+            /** Path */
+            path: string;
+            /** Parent */
+            parent: string | null;
+            /** Folders */
+            folders: string[];
+        };
+        /** RemovedOut */
+        RemovedOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Address */
+            address: string;
+            /**
+             * Removed
+             * Format: date-time
+             */
+            removed: string;
+        };
+        /**
+         * WaitingPicturesOut
+         * @description How many pictures wait for their turn to be read.
+         */
+        WaitingPicturesOut: {
+            /** Waiting */
+            waiting: number;
+        };
+        /**
+         * ArtworkOut
+         * @description `version` changes whenever its picture does, for addresses of pictures.
+         */
+        ArtworkOut: {
+            /** Title */
+            title: string;
+            /**
+             * Alt
+             * @default
+             */
+            alt: string;
+            /**
+             * Credit
+             * @default
+             */
+            credit: string;
+            /**
+             * Licence
+             * @default
+             */
+            licence: string;
+            /**
+             * Origin
+             * @default
+             */
+            origin: string;
+            /**
+             * Permission
+             * @default false
+             */
+            permission: boolean;
+            /** Id */
+            id: number;
+            /** File Name */
+            file_name: string;
+            /** Version */
+            version: string;
+            facts: components["schemas"]["FactsOut"];
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            framings: components["schemas"]["FramingsOut"];
+            treatment: components["schemas"]["Treatment"];
+            /** Drawing */
+            drawing: (components["schemas"]["LettersBody"] | components["schemas"]["SymbolBody"]) | null;
+            /** Used By */
+            used_by: components["schemas"]["UserOut"][];
+        };
+        /**
+         * Box
+         * @description A rectangle in artwork pixels; `right` and `bottom` lie just outside it.
+         */
+        Box: {
+            /** Left */
+            left: number;
+            /** Top */
+            top: number;
+            /** Right */
+            right: number;
+            /** Bottom */
+            bottom: number;
+        };
+        /**
+         * FactsOut
+         * @description Measured facts; lengths in artwork px, `margins` as distances from the four edges.
+         */
+        FactsOut: {
+            /** Format */
+            format: string;
+            /** Media Type */
+            media_type: string;
+            /** Vector */
+            vector: boolean;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** File Bytes */
+            file_bytes: number;
+            ground: components["schemas"]["GroundKind"];
+            /** Ground Colour */
+            ground_colour: string | null;
+            ink: components["schemas"]["Box"] | null;
+            margins: components["schemas"]["Box"] | null;
+            centre: components["schemas"]["PointOut"] | null;
+            /** Ink Share */
+            ink_share: number;
+            /** Colours */
+            colours: components["schemas"]["MainColourOut"][];
+            /** One Colour */
+            one_colour: boolean;
+            /** Parts */
+            parts: components["schemas"]["Box"][];
+            /** Sharp Up To */
+            sharp_up_to: number | null;
+            /** Frames */
+            frames: components["schemas"]["SizeOut"][];
+            /** Animated */
+            animated: boolean;
+            /** Turned */
+            turned: boolean;
+            /** Profile */
+            profile: string | null;
+            /** Live Text */
+            live_text: boolean;
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out: string[];
+        };
+        /**
+         * Frame
+         * @description A square in artwork pixels, whole numbers; it may reach outside the artwork.
+         *
+         *     Raises FramingRefused when the side is not 1 to 100,000 px or the square lies absurdly far out.
+         */
+        Frame: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Side */
+            side: number;
+        };
+        /**
+         * FramingsOut
+         * @description Ready-made frames: around the whole artwork, the largest square inside it, around the ink, around the ink but
+         *     centred on its weight.
+         */
+        FramingsOut: {
+            whole: components["schemas"]["Frame"];
+            inside: components["schemas"]["Frame"];
+            ink: components["schemas"]["Frame"] | null;
+            balanced: components["schemas"]["Frame"] | null;
+        };
+        /**
+         * GroundKind
+         * @description What the ink lies on.
+         * @enum {string}
+         */
+        GroundKind: "clear" | "solid" | "busy";
+        /** LettersBody */
+        LettersBody: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "letters";
+            /** Text */
+            text: string;
+            /** Face */
+            face: string;
+            /** Weight */
+            weight: number;
+            /**
+             * Tracking
+             * @default 0
+             */
+            tracking: number;
+            /**
+             * Ink
+             * @default #16302a
+             */
+            ink: string;
+            /**
+             * @default {
+             *       "shape": "none",
+             *       "colour": "#ffffff",
+             *       "radius": 20,
+             *       "margin": 8
+             *     }
+             */
+            plate: components["schemas"]["Plate"];
+        };
+        /** MainColourOut */
+        MainColourOut: {
+            /** Colour */
+            colour: string;
+            /** Share */
+            share: number;
+        };
+        /** NoteOut */
+        NoteOut: {
+            /** Fact */
+            fact: string;
+            /** Sentence */
+            sentence: string;
+            /** Caution */
+            caution: boolean;
+        };
+        /**
+         * Plate
+         * @description A plate that fills the square. `radius` rounds its corners, `margin` is its free rim, both in % of the side.
+         */
+        Plate: {
+            /** @default none */
+            shape: components["schemas"]["PlateShape"];
+            /**
+             * Colour
+             * @default #ffffff
+             */
+            colour: string;
+            /**
+             * Radius
+             * @default 20
+             */
+            radius: number;
+            /**
+             * Margin
+             * @default 8
+             */
+            margin: number;
+        };
+        /**
+         * PlateShape
+         * @description The outline of a plate.
+         * @enum {string}
+         */
+        PlateShape: "none" | "square" | "rounded" | "disc";
+        /** PointOut */
+        PointOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * ShelfOut
+         * @description One page of the shelf; pages count from 1.
+         */
+        ShelfOut: {
+            /** Pieces */
+            pieces: components["schemas"]["ArtworkOut"][];
+            /** Total */
+            total: number;
+            /** Page Size */
+            page_size: number;
+        };
+        /** SizeOut */
+        SizeOut: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /** SymbolBody */
+        SymbolBody: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "symbol";
+            /** Name */
+            name: string;
+            /**
+             * Ink
+             * @default #16302a
+             */
+            ink: string;
+            /**
+             * Stroke
+             * @default 2
+             */
+            stroke: number;
+            /**
+             * @default {
+             *       "shape": "none",
+             *       "colour": "#ffffff",
+             *       "radius": 20,
+             *       "margin": 8
+             *     }
+             */
+            plate: components["schemas"]["Plate"];
+        };
+        /**
+         * Treatment
+         * @description How an original is read.
+         *
+         *     `frame` is the picture of an animation or ICO, None for the usual one (the first; of an ICO the largest).
+         *     `lift` is the tolerance in OKLab by which a flat ground is lifted, None to keep it. `recolour` is the one colour
+         *     that all ink takes.
+         */
+        Treatment: {
+            /** Frame */
+            frame?: number | null;
+            /** Lift */
+            lift?: number | null;
+            /** Recolour */
+            recolour?: string | null;
+        };
+        /**
+         * UserOut
+         * @description A site whose draft uses an artwork.
+         */
+        UserOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /** LicenceOut */
+        LicenceOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Asks Credit */
+            asks_credit: boolean;
+        };
+        /** DetailsBody */
+        DetailsBody: {
+            /** Title */
+            title: string;
+            /**
+             * Alt
+             * @default
+             */
+            alt: string;
+            /**
+             * Credit
+             * @default
+             */
+            credit: string;
+            /**
+             * Licence
+             * @default
+             */
+            licence: string;
+            /**
+             * Origin
+             * @default
+             */
+            origin: string;
+            /**
+             * Permission
+             * @default false
+             */
+            permission: boolean;
+        };
+        /**
+         * PictureOnSite
+         * @description A picture by its path below the site's folder, its address, or its number among the marks of the home page.
+         *
+         *     `why` says in words why it may be the logo; empty when nothing speaks for it.
+         */
+        PictureOnSite: {
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "folder" | "page" | "drawn";
+            /** Place */
+            place: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /** FaceOut */
+        FaceOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Weights */
+            weights: number[];
+            /** Licence */
+            licence: string;
+        };
+        /**
+         * SymbolShapeOut
+         * @description `body` is the SVG inside a square of 24 units, to be stroked 2 units thick.
+         */
+        SymbolShapeOut: {
+            /** Name */
+            name: string;
+            /** Body */
+            body: string;
+        };
+        /** SymbolKindOut */
+        SymbolKindOut: {
+            /** Name */
+            name: string;
+            /** Symbols */
+            symbols: components["schemas"]["SymbolShapeOut"][];
+        };
+        /**
+         * PreviewOut
+         * @description `contrast` is the WCAG ratio of ink and plate, null without a plate.
+         */
+        PreviewOut: {
+            /** Contrast */
+            contrast: number | null;
+            /** Pictures */
+            pictures: components["schemas"]["PreviewPictureOut"][];
+        };
+        /**
+         * PreviewPictureOut
+         * @description `png` is base64.
+         */
+        PreviewPictureOut: {
+            /** Size */
+            size: number;
+            /** Png */
+            png: string;
+        };
+        /** PreviewIn */
+        PreviewIn: {
+            /** Drawing */
+            drawing: components["schemas"]["LettersBody"] | components["schemas"]["SymbolBody"];
+        };
+        /**
+         * CutOffOut
+         * @description Shares of the ink, 0 to 1, that masks would cut off.
+         */
+        CutOffOut: {
+            /** Outside Circle */
+            outside_circle: number;
+            /** Outside Rounded */
+            outside_rounded: number;
+        };
+        /**
+         * Cut
+         * @description A box in artwork px, and the corners of a shape in it beyond which nothing is left; none for all of it.
+         *
+         *     Raises FramingRefused when it has no area, or lies absurdly far out.
+         */
+        Cut: {
+            /** Left */
+            left: number;
+            /** Top */
+            top: number;
+            /** Right */
+            right: number;
+            /** Bottom */
+            bottom: number;
+            /**
+             * Outline
+             * @default []
+             */
+            outline: components["schemas"]["Point"][];
+        };
+        /** DraftOut */
+        DraftOut: {
+            /** Artwork Id */
+            artwork_id: number;
+            recipe: components["schemas"]["Recipe"];
+            /** Revision */
+            revision: number;
+            /** Id */
+            id: number;
+            /** Site Id */
+            site_id: number;
+            /** Name */
+            name: string;
+            /** Can Undo */
+            can_undo: boolean;
+            /** Can Redo */
+            can_redo: boolean;
+        };
+        /**
+         * Finish
+         * @description Sharpening in steps of a quarter, 0 to 4, for icons up to 64 px; an outline `outline` % of the side wide.
+         *
+         *     `recolour` is the one colour that all ink takes, None to leave it as it is. `weight` makes strokes so many % of the
+         *     side wider, or thinner below 0, -8 to 12.
+         */
+        Finish: {
+            /**
+             * Sharpen
+             * @default 0
+             */
+            sharpen: number;
+            /**
+             * Outline
+             * @default 0
+             */
+            outline: number;
+            /**
+             * Outline Colour
+             * @default #ffffff
+             */
+            outline_colour: string;
+            /** Recolour */
+            recolour?: string | null;
+            /**
+             * Weight
+             * @default 0
+             */
+            weight: number;
+        };
+        /**
+         * Framing
+         * @description How an artwork becomes a square. `ground` None means clear; opaque icons then take `home_ground`.
+         *
+         *     `plate` is a shape of its own colour on the ground, to which the artwork is cut; its margin is the inset.
+         *     `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is that of the artwork beyond
+         *     which nothing is shown, though it lies in the frame; None shows all. `lift` is the tolerance in OKLab by which a
+         *     bitmap's flat ground is lifted, None to keep it. `by_hand` are the sizes in px of tab icons that are drawn by hand,
+         *     some of BY_HAND.
+         */
+        Framing: {
+            frame: components["schemas"]["Frame"];
+            /** Ground */
+            ground?: string | null;
+            /**
+             * Home Ground
+             * @default #ffffff
+             */
+            home_ground: string;
+            /**
+             * @default {
+             *       "shape": "none",
+             *       "colour": "#ffffff",
+             *       "radius": 20,
+             *       "margin": 0
+             *     }
+             */
+            plate: components["schemas"]["Plate"];
+            /** Artwork */
+            artwork?: string | null;
+            /**
+             * @default {
+             *       "sharpen": 0,
+             *       "outline": 0,
+             *       "outline_colour": "#ffffff",
+             *       "recolour": null,
+             *       "weight": 0
+             *     }
+             */
+            finish: components["schemas"]["Finish"];
+            cut?: components["schemas"]["Cut"] | null;
+            /** Lift */
+            lift?: number | null;
+            /**
+             * By Hand
+             * @default []
+             */
+            by_hand: number[];
+        };
+        /**
+         * Own
+         * @description A framing of its own for the icons of one purpose, from `smallest` to `largest` px.
+         */
+        Own: {
+            framing: components["schemas"]["Framing"];
+            /**
+             * Smallest
+             * @default 1
+             */
+            smallest: number;
+            /**
+             * Largest
+             * @default 1024
+             */
+            largest: number;
+            /** @default tab */
+            purpose: components["schemas"]["Purpose"];
+        };
+        /**
+         * Point
+         * @description In artwork px.
+         */
+        Point: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * Purpose
+         * @description Where an icon will be seen.
+         *
+         *     `masked` and `one-colour` are the purposes `maskable` and `monochrome` of the W3C Web Application Manifest.
+         * @enum {string}
+         */
+        Purpose: "tab" | "home" | "masked" | "one-colour";
+        /**
+         * Recipe
+         * @description One framing for all sizes, and those that some sizes have of their own: the first that covers an icon counts.
+         */
+        Recipe: {
+            framing: components["schemas"]["Framing"];
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["Own"][];
+        };
+        /** FirstDraftIn */
+        FirstDraftIn: {
+            /** Artwork Id */
+            artwork_id: number;
+            recipe: components["schemas"]["Recipe"];
+        };
+        /**
+         * DraftIn
+         * @description `revision` is the one that the change was made from.
+         */
+        DraftIn: {
+            /** Artwork Id */
+            artwork_id: number;
+            recipe: components["schemas"]["Recipe"];
+            /** Revision */
+            revision: number;
+        };
+        /** CopyIn */
+        CopyIn: {
+            /** Name */
+            name: string;
+            /** Revision */
+            revision: number;
+        };
+        /** DraftNameIn */
+        DraftNameIn: {
+            /** Name */
+            name: string;
+        };
+        /** RevisionIn */
+        RevisionIn: {
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * RungOut
+         * @description `png` is base64; `enlargement` is how many times the artwork is enlarged, null for vectors.
+         *
+         *     `own` is the number of the recipe's own framing that this picture takes, null when it goes with all sizes;
+         *     `framing` is the one it comes out of. `verdict` is null where too little could be measured, `says` the word with the
+         *     worst number; `contrast` is that of the outline to each ground by its name. `edges` is how many were put on whole px
+         *     by hand, `plain` the base64 PNG without that, null where nothing was moved.
+         */
+        RungOut: {
+            /** Size */
+            size: number;
+            purpose: components["schemas"]["Purpose"];
+            /** Opaque */
+            opaque: boolean;
+            /** Png */
+            png: string;
+            /** Bytes */
+            bytes: number;
+            /** Enlargement */
+            enlargement: number | null;
+            /** Own */
+            own: number | null;
+            framing: components["schemas"]["Framing"];
+            verdict: components["schemas"]["Verdict"] | null;
+            /** Says */
+            says: string;
+            /** Notes */
+            notes: string[];
+            /** Contrast */
+            contrast: {
+                [key: string]: number;
+            };
+            /** Edges */
+            edges: number;
+            /** Plain */
+            plain: string | null;
+        };
+        /**
+         * Verdict
+         * @description What a person will see of an icon.
+         * @enum {string}
+         */
+        Verdict: "lost" | "hard" | "well";
+        /**
+         * LadderIn
+         * @description `site_id` is the site whose icons they are; `own_ground` a colour besides the tabs' that they are judged on.
+         */
+        LadderIn: {
+            recipe: components["schemas"]["Recipe"];
+            /** Site Id */
+            site_id?: number | null;
+            /** Own Ground */
+            own_ground?: string | null;
+            /** Pictures */
+            pictures: components["schemas"]["PictureBody"][];
+        };
+        /**
+         * PictureBody
+         * @description One picture of a set: its side in px and what it is for.
+         */
+        PictureBody: {
+            /** Size */
+            size: number;
+            purpose: components["schemas"]["Purpose"];
+        };
+        /**
+         * BeginningOut
+         * @description `id` is that of its site, `artwork_id` of the picture on its bench; null once that is gone.
+         */
+        BeginningOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
+            /** Artwork Id */
+            artwork_id: number | null;
+        };
+        /**
+         * BeginningIn
+         * @description Without a `name` it goes by the title of the picture.
+         */
+        BeginningIn: {
+            /** Artwork Id */
+            artwork_id: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /**
+         * OntoIn
+         * @description The site that a beginning is for.
+         */
+        OntoIn: {
+            /** Site Id */
+            site_id: number;
+        };
+        /** CloseOut */
+        CloseOut: {
+            judgement: components["schemas"]["JudgementOut"];
+            marks: components["schemas"]["MarksOut"];
+            /** Ways Out */
+            ways_out: components["schemas"]["OfferOut"][];
+        };
+        /**
+         * JudgementOut
+         * @description `verdict` is null where too little could be measured; `says` is the word with the worst number.
+         */
+        JudgementOut: {
+            /** Size */
+            size: number;
+            verdict: components["schemas"]["Verdict"] | null;
+            /** Because */
+            because: string | null;
+            /** Says */
+            says: string;
+            /** Notes */
+            notes: string[];
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            /** Contrast */
+            contrast: {
+                [key: string]: number;
+            };
+            /** Fit */
+            fit: number | null;
+        };
+        /**
+         * LineOut
+         * @description A line of letters: its box, 0 to 1 in the square.
+         */
+        LineOut: {
+            /** Left */
+            left: number;
+            /** Top */
+            top: number;
+            /** Right */
+            right: number;
+            /** Bottom */
+            bottom: number;
+        };
+        /**
+         * MarksOut
+         * @description Where strokes and gaps are too narrow, lines of letters, and where the outline vanishes, by ground.
+         */
+        MarksOut: {
+            /** Strokes */
+            strokes: components["schemas"]["SpotOut"][];
+            /** Gaps */
+            gaps: components["schemas"]["SpotOut"][];
+            /** Lettering */
+            lettering: components["schemas"]["LineOut"][];
+            /** Vanishing */
+            vanishing: {
+                [key: string]: components["schemas"]["SpotOut"][];
+            };
+        };
+        /**
+         * OfferOut
+         * @description A framing on offer. `letters` are to be drawn first, if any, and become its artwork.
+         */
+        OfferOut: {
+            /** Kind */
+            kind: string;
+            /** Gain */
+            gain: string;
+            /** Why */
+            why: string;
+            framing: components["schemas"]["Framing"];
+            letters: components["schemas"]["LettersBody"] | null;
+            /** Pictures */
+            pictures: components["schemas"]["OfferPictureOut"][];
+        };
+        /**
+         * OfferPictureOut
+         * @description One picture of an offer at true size; `png` is base64.
+         */
+        OfferPictureOut: {
+            /** Png */
+            png: string;
+            judgement: components["schemas"]["JudgementOut"];
+        };
+        /**
+         * ReadingOut
+         * @description One reading, its word and number, the bounds below which it is lost and below which it is not well.
+         */
+        ReadingOut: {
+            /** Name */
+            name: string;
+            /** Noun */
+            noun: string;
+            /** Amount */
+            amount: string;
+            /** Value */
+            value: number;
+            /** Lost */
+            lost: number;
+            /** Well */
+            well: number;
+            verdict: components["schemas"]["Verdict"];
+        };
+        /**
+         * SpotOut
+         * @description A point in the square, 0 to 1 across and down, and what was measured there in px of the icon.
+         */
+        SpotOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Px */
+            px: number;
+        };
+        /**
+         * CloseIn
+         * @description `own_ground` is a colour besides the tabs' that the icon is judged on.
+         */
+        CloseIn: {
+            recipe: components["schemas"]["Recipe"];
+            /** Size */
+            size: number;
+            /** @default tab */
+            purpose: components["schemas"]["Purpose"];
+            /** Own Ground */
+            own_ground?: string | null;
+            /** Site Id */
+            site_id: number;
+        };
+        /**
+         * GroupOut
+         * @description A group of parts that belong together, and what a framing needs to show it alone; `ground` is a badge's own.
+         */
+        GroupOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "emblem" | "words";
+            frame: components["schemas"]["Frame"];
+            cut: components["schemas"]["Cut"] | null;
+            /** Ground */
+            ground: string | null;
+        };
+        /**
+         * OnBenchOut
+         * @description The draft, and what else was proposed, the best first.
+         */
+        OnBenchOut: {
+            draft: components["schemas"]["DraftOut"];
+            /** Proposals */
+            proposals: components["schemas"]["OfferOut"][];
+        };
+        /**
+         * OnBenchIn
+         * @description `revision` is that of the draft that lies on the bench, 0 for none.
+         */
+        OnBenchIn: {
+            /** Artwork Id */
+            artwork_id: number;
+            /**
+             * Revision
+             * @default 0
+             */
+            revision: number;
+        };
+        /**
+         * Currency
+         * @description Who still asks for a file.
+         * @enum {string}
+         */
+        Currency: "needed today" | "older devices" | "legacy";
+        /**
+         * PlannedFileOut
+         * @description A file of the set; `sizes` are px, empty for text files and drawings; `width` is that of a wide one.
+         *
+         *     `named_by` is the text file without which nobody would find it.
+         */
+        PlannedFileOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Media Type */
+            media_type: string;
+            /** Sizes */
+            sizes: number[];
+            /** Width */
+            width: number | null;
+            purpose: components["schemas"]["Purpose"] | null;
+            /** Opaque */
+            opaque: boolean;
+            /** Why */
+            why: string;
+            /** Source */
+            source: string;
+            currency: components["schemas"]["Currency"];
+            /** Named By */
+            named_by: string | null;
+        };
+        /** ReadyPlanOut */
+        ReadyPlanOut: {
+            /** Name */
+            name: string;
+            /** Files */
+            files: string[];
+        };
+        /**
+         * Addresses
+         * @description How files are named: below `base`, with a mark of their content when `stamped`.
+         *
+         *     `base` is `/` for the top of the site, a path or an address on another host, each ending in `/`; empty for
+         *     addresses relative to the page. Raises PlanRefused for anything else.
+         */
+        Addresses: {
+            /**
+             * Base
+             * @default /
+             */
+            base: string;
+            /**
+             * Stamped
+             * @default false
+             */
+            stamped: boolean;
+        };
+        /**
+         * Display
+         * @description How much of the browser is seen around the app; NOT_SAID leaves it to the standard, which says `browser`.
+         * @enum {string}
+         */
+        Display: "" | "browser" | "minimal-ui" | "standalone" | "fullscreen";
+        /**
+         * InstalledApp
+         * @description Members of the manifest; what is empty is not said, so a site's own stays, or what the standard gives counts.
+         *
+         *     `short_name` stands under the icon, else the name. `theme` colours the bars around the app, `background` its start
+         *     screen. `start` is the address it opens at, `id` what tells it from other apps of the same host, else the start.
+         */
+        InstalledApp: {
+            /**
+             * Short Name
+             * @default
+             */
+            short_name: string;
+            /** Theme */
+            theme?: string | null;
+            /** Background */
+            background?: string | null;
+            /** @default  */
+            display: components["schemas"]["Display"];
+            /**
+             * Start
+             * @default
+             */
+            start: string;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+        };
+        /**
+         * Plan
+         * @description Names of the files wanted, and the choices about them.
+         *
+         *     `frames` are px in the root favicon, `extra` px of PNG icons beyond the catalogue. `dark` is the colour that the
+         *     SVG icon's ink takes in dark schemes. `palette_error` above 0 lets PNG icons have 256 colours or fewer, dithered,
+         *     as long as the mean error of their channels (of 255) stays within it. `app` goes into the manifest.
+         */
+        Plan: {
+            /** Files */
+            files: string[];
+            /**
+             * Frames
+             * @default [
+             *       16,
+             *       32,
+             *       48
+             *     ]
+             */
+            frames: number[];
+            /**
+             * Frame Kind
+             * @default bitmap
+             */
+            frame_kind: string;
+            /**
+             * Extra
+             * @default []
+             */
+            extra: number[];
+            /**
+             * @default {
+             *       "base": "/",
+             *       "stamped": true
+             *     }
+             */
+            addresses: components["schemas"]["Addresses"];
+            /** Dark */
+            dark?: string | null;
+            /**
+             * Palette Error
+             * @default 0
+             */
+            palette_error: number;
+            /**
+             * @default {
+             *       "short_name": "",
+             *       "theme": null,
+             *       "background": null,
+             *       "display": "",
+             *       "start": "",
+             *       "id": ""
+             *     }
+             */
+            app: components["schemas"]["InstalledApp"];
+        };
+        /**
+         * PlanOut
+         * @description `ready` is the name of the ready-made plan that holds the same files; `pictures` are all it needs.
+         */
+        PlanOut: {
+            plan: components["schemas"]["Plan"];
+            /** Ready */
+            ready: string | null;
+            /** Files */
+            files: components["schemas"]["PlannedFileOut"][];
+            /** Pictures */
+            pictures: components["schemas"]["PictureBody"][];
+        };
+        /**
+         * TakeOverIn
+         * @description `recipe` takes artwork and framings, `plan` the files of the set.
+         */
+        TakeOverIn: {
+            /** From Site Id */
+            from_site_id: number;
+            /**
+             * Recipe
+             * @default false
+             */
+            recipe: boolean;
+            /**
+             * Plan
+             * @default false
+             */
+            plan: boolean;
+        };
+        /**
+         * CostOut
+         * @description What a file would take, in bytes; null with the reason when it cannot be had from this artwork.
+         */
+        CostOut: {
+            /** Name */
+            name: string;
+            /** Bytes */
+            bytes: number | null;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * FitOut
+         * @description `data` is the file in base64; `notes` say what was given up; `enlargement` as on the ladder.
+         */
+        FitOut: {
+            /** Media Type */
+            media_type: string;
+            /** Size */
+            size: number;
+            /** Bytes */
+            bytes: number;
+            /** Data */
+            data: string;
+            /** Notes */
+            notes: string[];
+            /** Enlargement */
+            enlargement: number | null;
+        };
+        /**
+         * FieldFormat
+         * @description What upload fields take.
+         * @enum {string}
+         */
+        FieldFormat: "ico" | "png" | "jpeg" | "gif" | "bmp";
+        /**
+         * FieldGround
+         * @description Whether the field asks for an opaque or a clear ground, or takes either.
+         * @enum {string}
+         */
+        FieldGround: "either" | "opaque" | "clear";
+        /**
+         * Requirement
+         * @description What an upload field asks for: `size` px exactly or `at_least`, and at most `most_kb` (of 1,000 bytes).
+         */
+        Requirement: {
+            format: components["schemas"]["FieldFormat"];
+            /** Size */
+            size: number;
+            /**
+             * At Least
+             * @default false
+             */
+            at_least: boolean;
+            /** Most Kb */
+            most_kb?: number | null;
+            /** @default either */
+            ground: components["schemas"]["FieldGround"];
+        };
+        /** RequirementOut */
+        RequirementOut: {
+            /** Name */
+            name: string;
+            requirement: components["schemas"]["Requirement"];
+            /** Id */
+            id: number;
+        };
+        /** RequirementIn */
+        RequirementIn: {
+            /** Name */
+            name: string;
+            requirement: components["schemas"]["Requirement"];
+        };
+        /** BuildFileOut */
+        BuildFileOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Media Type */
+            media_type: string;
+            /** Sizes */
+            sizes: number[];
+            /** Width */
+            width: number | null;
+            purpose: components["schemas"]["Purpose"] | null;
+            /** Opaque */
+            opaque: boolean;
+            /** Why */
+            why: string;
+            /** Source */
+            source: string;
+            currency: components["schemas"]["Currency"];
+            /** Named By */
+            named_by: string | null;
+            /** Size */
+            size: number;
+            /** Sha256 */
+            sha256: string;
+        };
+        /** BuildOut */
+        BuildOut: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: number;
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
+            /** Engine */
+            engine: string;
+            /** Artwork Id */
+            artwork_id: number;
+            recipe: components["schemas"]["Recipe"];
+            /** Plan Name */
+            plan_name: string | null;
+            /** Current */
+            current: boolean;
+            /** Files */
+            files: components["schemas"]["BuildFileOut"][];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOutOut"][];
+            /** Verdicts */
+            verdicts: components["schemas"]["VerdictOut"][];
+            /** Head */
+            head: string[];
+        };
+        /** LeftOutOut */
+        LeftOutOut: {
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * VerdictOut
+         * @description What a person will see of one picture of a set; `verdict` is null where too little could be measured.
+         */
+        VerdictOut: {
+            /** Size */
+            size: number;
+            purpose: components["schemas"]["Purpose"];
+            /** Files */
+            files: string[];
+            verdict: components["schemas"]["Verdict"] | null;
+            /** Says */
+            says: string;
+        };
+        /**
+         * BuildRunOut
+         * @description `done` of `total` files are finished; `build_id` is there once it is done, `problem` when it failed.
+         *
+         *     `has_no_worker` while it waits and no worker answers.
+         */
+        BuildRunOut: {
+            /** Id */
+            id: number;
+            state: components["schemas"]["RunState"];
+            /** Stop Asked */
+            stop_asked: boolean;
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+            /** Current */
+            current: string;
+            /** Problem */
+            problem: string;
+            /** Build Id */
+            build_id: number | null;
+            /** Has No Worker */
+            has_no_worker: boolean;
+        };
+        /**
+         * RunState
+         * @description How far a run has come; the last three end it.
+         * @enum {string}
+         */
+        RunState: "waiting" | "running" | "done" | "stopped" | "failed";
+        /**
+         * BuildIn
+         * @description The draft to build, and its revision that the person saw last.
+         */
+        BuildIn: {
+            /** Draft Id */
+            draft_id: number;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * FileChange
+         * @description What became of a file between two sets.
+         * @enum {string}
+         */
+        FileChange: "same" | "changed" | "added" | "gone";
+        /** FileDifferenceOut */
+        FileDifferenceOut: {
+            /** Name */
+            name: string;
+            change: components["schemas"]["FileChange"];
+            /** Bytes Before */
+            bytes_before: number | null;
+            /** Bytes After */
+            bytes_after: number | null;
+            /** Pictures */
+            pictures: components["schemas"]["PictureDifferenceOut"][];
+        };
+        /**
+         * PictureDifferenceOut
+         * @description `mean` and `largest` are of 255; null when the pictures have different sizes.
+         */
+        PictureDifferenceOut: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Mean */
+            mean: number | null;
+            /** Largest */
+            largest: number | null;
+        };
+        /**
+         * ConnectionOut
+         * @description What was tried; `works` when all of it does, `secret_kept` when the secret need not be entered again.
+         */
+        ConnectionOut: {
+            /** Works */
+            works: boolean;
+            /** Trials */
+            trials: components["schemas"]["TrialOut"][];
+            /** Secret Kept */
+            secret_kept: boolean;
+        };
+        /** TrialOut */
+        TrialOut: {
+            /** What */
+            what: string;
+            /** Works */
+            works: boolean;
+            /** Milliseconds */
+            milliseconds: number;
+            /** Said */
+            said: string;
+        };
+        /**
+         * ConnectionIn
+         * @description `trust` is the fingerprint of the server's key that the person agrees to; `keep` keeps the secret, sealed.
+         */
+        ConnectionIn: {
+            /**
+             * Secret
+             * @default
+             */
+            secret: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Keep
+             * @default false
+             */
+            keep: boolean;
+            /**
+             * Trust
+             * @default
+             */
+            trust: string;
+        };
+        /**
+         * FoundOut
+         * @description What the site has already; `pages` is how many declare it, `kind` what they declare it as.
+         */
+        FoundOut: {
+            /** Path */
+            path: string;
+            /** Kind */
+            kind: string;
+            /** Pages */
+            pages: number;
+            /** Evidence */
+            evidence: string;
+            /** Problems */
+            problems: string[];
+        };
+        /**
+         * InstallPlanOut
+         * @description `changes` is how many steps change something; `warning` says when the place is not the site's top folder.
+         *
+         *     `not_well` says in one line which icons of the set a person will not see well. `old_seconds` is for how long
+         *     visitors of before may go on seeing the old icon: 0 until their next visit, null when nothing is known of one.
+         */
+        InstallPlanOut: {
+            /** Changes */
+            changes: number;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            /** Left Alone */
+            left_alone: components["schemas"]["LeftAloneOut"][];
+            /** Found */
+            found: components["schemas"]["FoundOut"][];
+            /** Warning */
+            warning: string;
+            /** Not Well */
+            not_well: string;
+            /** Old Seconds */
+            old_seconds?: number | null;
+        };
+        /** LeftAloneOut */
+        LeftAloneOut: {
+            /** Path */
+            path: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * PlanningOut
+         * @description `done` of `total` pages are read; `lost` when it is under way but nothing works on it any more.
+         */
+        PlanningOut: {
+            /** Id */
+            id: number;
+            /** Build Id */
+            build_id: number;
+            /** Build Number */
+            build_number: number;
+            /** Place */
+            place: string;
+            state: components["schemas"]["PlanningState"];
+            /** Lost */
+            lost: boolean;
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+            /** Problem */
+            problem: string;
+            plan: components["schemas"]["InstallPlanOut"] | null;
+        };
+        /**
+         * PlanningState
+         * @description How far the planning of an installation has come; the last three end it.
+         * @enum {string}
+         */
+        PlanningState: "waiting" | "reading" | "done" | "stopped" | "failed";
+        /**
+         * StepKind
+         * @description What a step does to one file.
+         * @enum {string}
+         */
+        StepKind: "add" | "replace" | "edit" | "remove" | "same";
+        /**
+         * StepOut
+         * @description `group` is the same for pages that share a head; `text` when its difference can be shown line by line.
+         */
+        StepOut: {
+            kind: components["schemas"]["StepKind"];
+            /** Path */
+            path: string;
+            /** Page */
+            page: boolean;
+            /** Text */
+            text: boolean;
+            /** Bytes Before */
+            bytes_before: number | null;
+            /** Bytes After */
+            bytes_after: number | null;
+            /** Notes */
+            notes: string[];
+            /** Group */
+            group: string;
+        };
+        /**
+         * PlanningIn
+         * @description `pages` are patterns like `*.html blog/*`, apart by spaces; the icons themselves are always put in place.
+         *
+         *     With `rules` the server's rules file, where there is one, gets lines for the types and the freshness of the icons.
+         */
+        PlanningIn: {
+            /**
+             * Secret
+             * @default
+             */
+            secret: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Pages
+             * @default *
+             */
+            pages: string;
+            /**
+             * Rules
+             * @default false
+             */
+            rules: boolean;
+        };
+        /**
+         * DifferenceOut
+         * @description The lines of a unified difference.
+         */
+        DifferenceOut: {
+            /** Lines */
+            lines: string[];
+        };
+        /** DifferenceIn */
+        DifferenceIn: {
+            /**
+             * Secret
+             * @default
+             */
+            secret: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** Path */
+            path: string;
+        };
+        /**
+         * InstallOut
+         * @description `begun` of `total` steps are begun, the last one at `current`.
+         *
+         *     `lost` when it is under way but nothing works on it any more. `left` are the files that putting back left as they
+         *     were, since somebody had changed them; `again_at` is when putting back is tried once more.
+         */
+        InstallOut: {
+            /** Id */
+            id: number;
+            /** Build Number */
+            build_number: number;
+            /** Undoes */
+            undoes: number | null;
+            /** Place */
+            place: string;
+            /** Who */
+            who: string;
+            state: components["schemas"]["InstallState"];
+            /** Lost */
+            lost: boolean;
+            /** Begun */
+            begun: number;
+            /** Total */
+            total: number;
+            /** Stop Asked */
+            stop_asked: boolean;
+            /** Problem */
+            problem: string;
+            /** Left */
+            left: string[];
+            /** Again At */
+            again_at: string | null;
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
+            /**
+             * Changed
+             * Format: date-time
+             */
+            changed: string;
+            /** Current */
+            current: string;
+        };
+        /**
+         * InstallState
+         * @description `waiting` and `started` are under way; `stuck` could neither be finished nor put back yet.
+         * @enum {string}
+         */
+        InstallState: "waiting" | "started" | "stuck" | "done" | "put-back" | "undone";
+        /** InstallIn */
+        InstallIn: {
+            /**
+             * Secret
+             * @default
+             */
+            secret: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** Planning Id */
+            planning_id: number;
+        };
+        /**
+         * EntryOut
+         * @description `ended` says how an installation or its undoing ended.
+         */
+        EntryOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Who */
+            who: string;
+            /** Did */
+            did: string;
+            /** Told */
+            told: string;
+            /** Ended */
+            ended: string;
+        };
+        /** InstalledFileOut */
+        InstalledFileOut: {
+            kind: components["schemas"]["StepKind"];
+            /** Path */
+            path: string;
+        };
+        /**
+         * SecretIn
+         * @description A password or private key, never stored in clear text, and the place it was entered for; empty for the kept one.
+         *
+         *     Should the site live elsewhere by now, it is sent to nobody.
+         */
+        SecretIn: {
+            /**
+             * Secret
+             * @default
+             */
+            secret: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+        };
+        /**
+         * UndoIn
+         * @description For files that somebody changed since: `over` are paths the old file goes over, `leave` those that stay.
+         */
+        UndoIn: {
+            /**
+             * Secret
+             * @default
+             */
+            secret: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Over
+             * @default []
+             */
+            over: string[];
+            /**
+             * Leave
+             * @default []
+             */
+            leave: string[];
+        };
+        /**
+         * VersionsOut
+         * @description A file's text before, as installed and now; null where it was not there or is no text.
+         */
+        VersionsOut: {
+            /** Before */
+            before: string | null;
+            /** Installed */
+            installed: string | null;
+            /** Now */
+            now: string | null;
+        };
+        /**
+         * Case
+         * @description How a site is made, which decides what is to be done by hand: a label and the steps.
+         * @enum {string}
+         */
+        Case: "pages" | "template" | "builder";
+        /** CaseOut */
+        CaseOut: {
+            case: components["schemas"]["Case"];
+            /** Label */
+            label: string;
+            /** Steps */
+            steps: string[];
+        };
+        /**
+         * CheckState
+         * @description How far a check has come; the last three end it.
+         * @enum {string}
+         */
+        CheckState: "waiting" | "looking" | "done" | "stopped" | "failed";
+        /**
+         * CheckSummary
+         * @description One check in a list; `done` of `total` pages are looked at, `lost` when nothing works on it any more.
+         */
+        CheckSummary: {
+            /** Id */
+            id: number;
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
+            state: components["schemas"]["CheckState"];
+            /** Lost */
+            lost: boolean;
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+            /** Problem */
+            problem: string;
+            /** Problem Count */
+            problem_count: number;
+        };
+        /** AddressIn */
+        AddressIn: {
+            /** Address */
+            address: string;
+        };
+        /**
+         * Action
+         * @description What mends a finding: the control that a person is led to.
+         * @enum {string}
+         */
+        Action: "install" | "stamp" | "plan" | "bench" | "headers" | "address" | "by-hand";
+        /**
+         * CheckFindingOut
+         * @description `wrong` is false for mere advice; `where` are addresses of pages or files.
+         */
+        CheckFindingOut: {
+            /** What */
+            what: string;
+            /** Wrong */
+            wrong: boolean;
+            /** Where */
+            where: string[];
+            /** Evidence */
+            evidence: string;
+            /** Why */
+            why: string;
+            /** Remedy */
+            remedy: string;
+            action: components["schemas"]["Action"];
+        };
+        /**
+         * CheckOut
+         * @description A check with what it found; `since` is when the check before was made, and `news` what changed.
+         */
+        CheckOut: {
+            summary: components["schemas"]["CheckSummary"];
+            report: components["schemas"]["ReportOut"] | null;
+            /** Since */
+            since: string | null;
+            /** News */
+            news: components["schemas"]["NewsOut"][];
+        };
+        /**
+         * FileOut
+         * @description `as_installed` is null for a file that was not installed; `content` is what it is by its content.
+         */
+        FileOut: {
+            /** Address */
+            address: string;
+            /** Status */
+            status: number;
+            /** Problem */
+            problem: string;
+            /** Type */
+            type: string;
+            /** Content */
+            content: string;
+            /** As Installed */
+            as_installed: boolean | null;
+            /** Fresh Seconds */
+            fresh_seconds: number;
+            /** Fresh Why */
+            fresh_why: string;
+        };
+        /**
+         * NewsOut
+         * @description What came, or went when `better`, since the check before.
+         */
+        NewsOut: {
+            /** What */
+            what: string;
+            /** Where */
+            where: string[];
+            /** Better */
+            better: boolean;
+        };
+        /** NotLookedAtOut */
+        NotLookedAtOut: {
+            /** Pages */
+            pages: number;
+            /** Files */
+            files: number;
+            /** Examples */
+            examples: string[];
+        };
+        /**
+         * PageOut
+         * @description A page that was looked at; `problem` when it did not come.
+         */
+        PageOut: {
+            /** Address */
+            address: string;
+            /** Title */
+            title: string;
+            /** Problem */
+            problem: string;
+            /** Taken */
+            taken: {
+                [key: string]: components["schemas"]["TakenOut"];
+            };
+        };
+        /**
+         * ReportOut
+         * @description What was seen. `changed` and `certain_from` are null when nothing tells that anything was changed.
+         */
+        ReportOut: {
+            /** Address */
+            address: string;
+            /** Findings */
+            findings: components["schemas"]["CheckFindingOut"][];
+            /** Pages */
+            pages: components["schemas"]["PageOut"][];
+            /** Files */
+            files: components["schemas"]["FileOut"][];
+            not_looked_at: components["schemas"]["NotLookedAtOut"];
+            time_line?: components["schemas"]["TimeLineOut"] | null;
+            /** Changed */
+            changed?: string | null;
+            /** Certain From */
+            certain_from?: string | null;
+        };
+        /**
+         * ShownOut
+         * @description What one kind of visitor shows; `sha256` names the picture, null for none or for one that nobody kept.
+         *
+         *     `state` is "new" for what a first visit shows, "old" for an earlier picture, "earlier" for one that is not known.
+         */
+        ShownOut: {
+            /** Address */
+            address: string | null;
+            /** Why */
+            why: string;
+            /** Masked */
+            masked: boolean;
+            /** Sha256 */
+            sha256: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "new" | "old" | "earlier";
+        };
+        /** TakenOut */
+        TakenOut: {
+            /** Address */
+            address: string | null;
+            /** Why */
+            why: string;
+        };
+        /**
+         * TimeLineOut
+         * @description `seen[came][returns]` is a number into `distinct`, each by kind of visitor.
+         */
+        TimeLineOut: {
+            /** Came */
+            came: string[];
+            /** Returns */
+            returns: string[];
+            /** Seen */
+            seen: number[][];
+            /** Distinct */
+            distinct: {
+                [key: string]: components["schemas"]["ShownOut"];
+            }[];
+        };
+        /**
+         * ServerLinesOut
+         * @description What to put into which file of a server program; `program` is empty for plain words.
+         */
+        ServerLinesOut: {
+            /** Program */
+            program: string;
+            /** Where */
+            where: string;
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * Every
+         * @description How often a site is looked at by itself.
+         * @enum {string}
+         */
+        Every: "day" | "week";
+        /**
+         * WatchOut
+         * @description `troubled` says what could not be told the last time.
+         */
+        WatchOut: {
+            every: components["schemas"]["Every"];
+            /**
+             * Webhook
+             * @default
+             */
+            webhook: string;
+            /**
+             * Mail
+             * @default
+             */
+            mail: string;
+            /** Troubled */
+            troubled: string;
+        };
+        /**
+         * WatchIn
+         * @description How often a site is looked at by itself, and who is told when it got worse.
+         */
+        WatchIn: {
+            every: components["schemas"]["Every"];
+            /**
+             * Webhook
+             * @default
+             */
+            webhook: string;
+            /**
+             * Mail
+             * @default
+             */
+            mail: string;
+        };
+        /**
+         * OnPhoneOut
+         * @description A page on the home screen, with the icon that it was given then.
+         */
+        OnPhoneOut: {
+            /** Address */
+            address: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            shown: components["schemas"]["SightOut"];
+        };
+        /**
+         * SightOut
+         * @description What one kind shows of a page; `sha256` names the picture, null for none.
+         */
+        SightOut: {
+            /** Address */
+            address: string | null;
+            /** Why */
+            why: string;
+            /** Masked */
+            masked: boolean;
+            /** Sha256 */
+            sha256: string | null;
+        };
+        /**
+         * TabOut
+         * @description An open page; `at` is when it was visited, by the visitor's clock.
+         */
+        TabOut: {
+            /** Address */
+            address: string;
+            /** Private */
+            private: boolean;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Shown */
+            shown: {
+                [key: string]: components["schemas"]["SightOut"];
+            };
+        };
+        /**
+         * VisitorOut
+         * @description The stand-in visitor; its `clock` is `ahead` seconds before ours. `kept` counts what its cache holds.
+         */
+        VisitorOut: {
+            /**
+             * Clock
+             * Format: date-time
+             */
+            clock: string;
+            /** Ahead */
+            ahead: number;
+            /** Kept */
+            kept: number;
+            /** Tabs */
+            tabs: components["schemas"]["TabOut"][];
+            /** Home Screen */
+            home_screen: components["schemas"]["OnPhoneOut"][];
+        };
+        /** VisitIn */
+        VisitIn: {
+            /** Address */
+            address: string;
+            /**
+             * Private
+             * @default false
+             */
+            private: boolean;
+        };
+        /** OnPhoneIn */
+        OnPhoneIn: {
+            /** Address */
+            address: string;
+        };
+        /**
+         * ClockIn
+         * @description Seconds ahead of ours.
+         */
+        ClockIn: {
+            /** Ahead */
+            ahead: number;
+        };
+        /**
+         * MoveIn
+         * @description Seconds to move the clock on by.
+         */
+        MoveIn: {
+            /** By */
+            by: number;
+        };
+        /**
+         * ActivityOut
+         * @description The latest of each kind of work on a site, null where there was none.
+         */
+        ActivityOut: {
+            /** Site Id */
+            site_id: number;
+            build: components["schemas"]["BuildRunOut"] | null;
+            planning: components["schemas"]["PlannedOut"] | null;
+            install: components["schemas"]["InstallOut"] | null;
+            check: components["schemas"]["CheckSummary"] | null;
+        };
+        /**
+         * PlannedOut
+         * @description A planning in short: how many files it would add, replace and edit, once it is made.
+         *
+         *     It `is_current` as long as it is of the site's latest set and place, and nothing was installed since.
+         */
+        PlannedOut: {
+            /** Id */
+            id: number;
+            /** Build Number */
+            build_number: number;
+            state: components["schemas"]["PlanningState"];
+            /** Lost */
+            lost: boolean;
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+            /** Problem */
+            problem: string;
+            /** Added */
+            added: number;
+            /** Replaced */
+            replaced: number;
+            /** Edited */
+            edited: number;
+            /** Warning */
+            warning: string;
+            /** Not Well */
+            not_well: string;
+            /** Is Current */
+            is_current: boolean;
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  bexi_server_people_api_sign_in: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SignInBody"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["MeOut"];
-        };
-      };
-    };
-  };
-  bexi_server_people_api_me: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["MeOut"];
-        };
-      };
-    };
-  };
-  bexi_server_people_api_sign_out: {
-    parameters: {
-      query?: {
-        everywhere?: boolean;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_people_api_change_password: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewPasswordIn"];
-      };
-    };
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_people_api_list_tokens: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TokenOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_people_api_make_token: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TokenIn"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["NewTokenOut"];
-        };
-      };
-    };
-  };
-  bexi_server_people_api_end_token: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        token_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_people_api_list_people: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["AccountOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_people_api_add_person: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["AccountIn"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["AccountOut"];
-        };
-      };
-    };
-  };
-  bexi_server_people_api_change_person: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        user_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["AccountChangeIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["AccountOut"];
-        };
-      };
-    };
-  };
-  bexi_server_machines_api_look_at_processes: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ProcessesOut"];
-        };
-      };
-    };
-  };
-  bexi_server_sites_api_list_sites: {
-    parameters: {
-      query?: {
-        search?: string;
-        most?: number | null;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SiteOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_sites_api_add_site: {
-    parameters: {
-      query?: never;
-      header?: {
-        "Idempotency-Key"?: string | null;
-      };
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SiteIn"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SiteOut"];
-        };
-      };
-    };
-  };
-  bexi_server_sites_api_export_sites: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_sites_api_import_sites: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": {
-          /**
-           * File
-           * Format: binary
-           */
-          file: string;
-        };
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ImportedOut"];
-        };
-      };
-    };
-  };
-  bexi_server_sites_api_list_place_kinds: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PlaceKindOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_sites_api_list_folders: {
-    parameters: {
-      query?: {
-        path?: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FolderOut"];
-        };
-      };
-    };
-  };
-  bexi_server_sites_api_list_removed: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RemovedOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_sites_api_get_site: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SiteOut"];
-        };
-      };
-    };
-  };
-  bexi_server_sites_api_change_site: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SiteIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SiteOut"];
-        };
-      };
-    };
-  };
-  bexi_server_sites_api_remove_site: {
-    parameters: {
-      query?: {
-        although_installed?: boolean;
-      };
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_sites_api_restore_site: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SiteOut"];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_api_look_at_reading: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WaitingPicturesOut"];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_api_list_artwork: {
-    parameters: {
-      query?: {
-        search?: string;
-        kind?: "all" | "shapes" | "pixels" | "drawn" | "unused";
-        page?: number;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ShelfOut"];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_api_add_artwork: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": {
-          /**
-           * File
-           * Format: binary
-           */
-          file: string;
-        };
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ArtworkOut"];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_api_list_licences: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["LicenceOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_api_get_artwork: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ArtworkOut"];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_api_change_details: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["DetailsBody"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ArtworkOut"];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_api_remove_artwork: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_artwork_api_change_treatment: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Treatment"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ArtworkOut"];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_api_replace_artwork: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": {
-          /**
-           * File
-           * Format: binary
-           */
-          file: string;
-        };
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ArtworkOut"];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_api_restore_artwork: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ArtworkOut"];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_api_picture: {
-    parameters: {
-      query?: {
-        longest?: number;
-      };
-      header?: never;
-      path: {
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_artwork_api_lifted_picture: {
-    parameters: {
-      query: {
-        tolerance: number;
-        longest?: number;
-      };
-      header?: never;
-      path: {
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_artwork_api_pictures_on_site: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PictureOnSite"][];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_api_add_from_site: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PictureOnSite"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ArtworkOut"];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_api_thumbnail_on_site: {
-    parameters: {
-      query: {
-        source: "folder" | "page" | "drawn";
-        place: string;
-        why?: string;
-      };
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_artwork_drawings_api_list_faces: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FaceOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_drawings_api_find_symbols: {
-    parameters: {
-      query: {
-        words: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SymbolShapeOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_drawings_api_browse_symbols: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SymbolKindOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_drawings_api_letters_for: {
-    parameters: {
-      query: {
-        name: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": string[];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_drawings_api_preview_drawing: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PreviewIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PreviewOut"];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_drawings_api_add_drawing: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PreviewIn"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ArtworkOut"];
-        };
-      };
-    };
-  };
-  bexi_server_artwork_drawings_api_change_drawing: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PreviewIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ArtworkOut"];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_api_cut_off: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Frame"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CutOffOut"];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_api_get_draft: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftOut"] | null;
-        };
-      };
-    };
-  };
-  bexi_server_drafts_api_list_drafts: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_api_begin_draft: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["FirstDraftIn"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftOut"];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_api_look_at_draft: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftOut"];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_api_put_draft: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["DraftIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftOut"];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_api_remove_draft: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_drafts_api_duplicate_draft: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["CopyIn"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftOut"];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_api_choose_draft: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftOut"];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_api_restore_draft: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftOut"];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_api_rename_draft: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["DraftNameIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftOut"];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_api_undo_change: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["RevisionIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftOut"];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_api_redo_change: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["RevisionIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftOut"];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_api_ladder: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["LadderIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RungOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_beginnings_api_list_beginnings: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BeginningOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_beginnings_api_begin: {
-    parameters: {
-      query?: never;
-      header?: {
-        "Idempotency-Key"?: string | null;
-      };
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["BeginningIn"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BeginningOut"];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_beginnings_api_put_on_site: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["OntoIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SiteOut"];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_judging_api_look_closely: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["CloseIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CloseOut"];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_judging_api_groups: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["GroupOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_judging_api_proposals: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["OfferOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_drafts_judging_api_progress: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-        artwork_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_drafts_judging_api_put_on_bench: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["OnBenchIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["OnBenchOut"];
-        };
-      };
-    };
-  };
-  bexi_server_builds_plans_api_catalogue: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PlannedFileOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_builds_plans_api_ready_plans: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ReadyPlanOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_builds_plans_api_get_plan: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PlanOut"];
-        };
-      };
-    };
-  };
-  bexi_server_builds_plans_api_put_plan: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Plan"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PlanOut"];
-        };
-      };
-    };
-  };
-  bexi_server_builds_plans_api_take_over: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TakeOverIn"];
-      };
-    };
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_builds_plans_api_costs: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CostOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_builds_plans_api_fit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Requirement"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FitOut"];
-        };
-      };
-    };
-  };
-  bexi_server_builds_plans_api_list_requirements: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RequirementOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_builds_plans_api_keep_requirement: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["RequirementIn"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RequirementOut"];
-        };
-      };
-    };
-  };
-  bexi_server_builds_plans_api_forget_requirement: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        requirement_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_builds_api_list_builds: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BuildOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_builds_api_build_site: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["BuildIn"];
-      };
-    };
-    responses: {
-      /** @description Accepted */
-      202: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BuildRunOut"];
-        };
-      };
-    };
-  };
-  bexi_server_builds_api_latest_run: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BuildRunOut"] | null;
-        };
-      };
-    };
-  };
-  bexi_server_builds_api_stop_run: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        run_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Accepted */
-      202: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_builds_api_remove_build: {
-    parameters: {
-      query?: {
-        although_installed?: boolean;
-      };
-      header?: never;
-      path: {
-        build_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_builds_api_restore_build: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        build_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_builds_api_build_again: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        build_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FileDifferenceOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_builds_api_compare_builds: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        build_id: number;
-        earlier_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FileDifferenceOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_builds_api_difference: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        build_id: number;
-        earlier_id: number;
-        name: string;
-        number: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_builds_api_built_file: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        build_id: number;
-        name: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_builds_api_built_frame: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        build_id: number;
-        name: string;
-        size: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_builds_api_built_set: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        build_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_builds_api_recipe_of: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        build_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_installs_api_connect: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ConnectionIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ConnectionOut"];
-        };
-      };
-    };
-  };
-  bexi_server_installs_api_plan: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PlanningIn"];
-      };
-    };
-    responses: {
-      /** @description Accepted */
-      202: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PlanningOut"];
-        };
-      };
-    };
-  };
-  bexi_server_installs_api_look_at_planning: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        planning_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PlanningOut"];
-        };
-      };
-    };
-  };
-  bexi_server_installs_api_old_picture: {
-    parameters: {
-      query: {
-        path: string;
-        px?: number;
-      };
-      header?: never;
-      path: {
-        planning_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_installs_api_stop_planning: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        planning_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Accepted */
-      202: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_installs_api_difference: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        planning_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["DifferenceIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DifferenceOut"];
-        };
-      };
-    };
-  };
-  bexi_server_installs_api_list_installs: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["InstallOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_installs_api_install: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["InstallIn"];
-      };
-    };
-    responses: {
-      /** @description Accepted */
-      202: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["InstallOut"];
-        };
-      };
-    };
-  };
-  bexi_server_installs_api_list_history: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EntryOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_installs_api_export_history: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_installs_api_installed_files: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        install_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["InstalledFileOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_installs_api_stop: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        install_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Accepted */
-      202: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_installs_api_put_back: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        install_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SecretIn"];
-      };
-    };
-    responses: {
-      /** @description Accepted */
-      202: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["InstallOut"];
-        };
-      };
-    };
-  };
-  bexi_server_installs_api_undo: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        install_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["UndoIn"];
-      };
-    };
-    responses: {
-      /** @description Accepted */
-      202: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["InstallOut"];
-        };
-      };
-    };
-  };
-  bexi_server_installs_api_versions: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        install_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["DifferenceIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["VersionsOut"];
-        };
-      };
-    };
-  };
-  bexi_server_installs_api_cases_by_hand: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CaseOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_installs_api_package_by_hand: {
-    parameters: {
-      query?: {
-        case?: "pages" | "template" | "builder";
-      };
-      header?: never;
-      path: {
-        build_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_installs_api_edit_zip: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "multipart/form-data": {
-          /**
-           * File
-           * Format: binary
-           */
-          file: string;
-        };
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_checks_api_list_checks: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CheckSummary"][];
-        };
-      };
-    };
-  };
-  bexi_server_checks_api_order_check: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CheckSummary"];
-        };
-      };
-    };
-  };
-  bexi_server_checks_api_start_from_address: {
-    parameters: {
-      query?: never;
-      header?: {
-        "Idempotency-Key"?: string | null;
-      };
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["AddressIn"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SiteOut"];
-        };
-      };
-    };
-  };
-  bexi_server_checks_api_get_check: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        check_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CheckOut"];
-        };
-      };
-    };
-  };
-  bexi_server_checks_api_stop_check: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        check_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CheckSummary"];
-        };
-      };
-    };
-  };
-  bexi_server_checks_api_picture: {
-    parameters: {
-      query?: {
-        px?: number;
-      };
-      header?: never;
-      path: {
-        check_id: number;
-        sha256: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_checks_api_server_lines: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ServerLinesOut"][];
-        };
-      };
-    };
-  };
-  bexi_server_checks_api_get_watch: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WatchOut"] | null;
-        };
-      };
-    };
-  };
-  bexi_server_checks_api_set_watch: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WatchIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WatchOut"];
-        };
-      };
-    };
-  };
-  bexi_server_checks_api_end_watch: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        site_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_visitors_api_get_visitor: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["VisitorOut"];
-        };
-      };
-    };
-  };
-  bexi_server_visitors_api_start_over: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["VisitorOut"];
-        };
-      };
-    };
-  };
-  bexi_server_visitors_api_visit: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["VisitIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["VisitorOut"];
-        };
-      };
-    };
-  };
-  bexi_server_visitors_api_put_on_phone: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["OnPhoneIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["VisitorOut"];
-        };
-      };
-    };
-  };
-  bexi_server_visitors_api_set_clock: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ClockIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["VisitorOut"];
-        };
-      };
-    };
-  };
-  bexi_server_visitors_api_move_clock: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["MoveIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["VisitorOut"];
-        };
-      };
-    };
-  };
-  bexi_server_visitors_api_clear_cache: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["VisitorOut"];
-        };
-      };
-    };
-  };
-  bexi_server_visitors_api_picture: {
-    parameters: {
-      query?: {
-        px?: number;
-      };
-      header?: never;
-      path: {
-        sha256: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-    };
-  };
-  bexi_server_checks_activity_api_activity: {
-    parameters: {
-      query: {
-        site: number[];
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ActivityOut"][];
-        };
-      };
-    };
-  };
+    bexi_server_people_api_sign_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeOut"];
+                };
+            };
+        };
+    };
+    bexi_server_people_api_me: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeOut"];
+                };
+            };
+        };
+    };
+    bexi_server_people_api_sign_out: {
+        parameters: {
+            query?: {
+                everywhere?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_people_api_change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPasswordIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_people_api_list_tokens: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_people_api_make_token: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TokenIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewTokenOut"];
+                };
+            };
+        };
+    };
+    bexi_server_people_api_end_token: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_people_api_list_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_people_api_add_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+        };
+    };
+    bexi_server_people_api_change_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                user_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+        };
+    };
+    bexi_server_machines_api_look_at_processes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProcessesOut"];
+                };
+            };
+        };
+    };
+    bexi_server_sites_api_list_sites: {
+        parameters: {
+            query?: {
+                search?: string;
+                most?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_sites_api_add_site: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"];
+                };
+            };
+        };
+    };
+    bexi_server_sites_api_export_sites: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_sites_api_import_sites: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportedOut"];
+                };
+            };
+        };
+    };
+    bexi_server_sites_api_list_place_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceKindOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_sites_api_list_folders: {
+        parameters: {
+            query?: {
+                path?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FolderOut"];
+                };
+            };
+        };
+    };
+    bexi_server_sites_api_list_removed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemovedOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_sites_api_get_site: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"];
+                };
+            };
+        };
+    };
+    bexi_server_sites_api_change_site: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"];
+                };
+            };
+        };
+    };
+    bexi_server_sites_api_remove_site: {
+        parameters: {
+            query?: {
+                although_installed?: boolean;
+            };
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_sites_api_restore_site: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_look_at_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaitingPicturesOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_list_artwork: {
+        parameters: {
+            query?: {
+                search?: string;
+                kind?: "all" | "shapes" | "pixels" | "drawn" | "unused";
+                page?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_add_artwork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_list_licences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LicenceOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_get_artwork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_change_details: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DetailsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_remove_artwork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_artwork_api_change_treatment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Treatment"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_replace_artwork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_restore_artwork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_picture: {
+        parameters: {
+            query?: {
+                longest?: number;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_artwork_api_lifted_picture: {
+        parameters: {
+            query: {
+                tolerance: number;
+                longest?: number;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_artwork_api_pictures_on_site: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureOnSite"][];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_add_from_site: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PictureOnSite"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_api_thumbnail_on_site: {
+        parameters: {
+            query: {
+                source: "folder" | "page" | "drawn";
+                place: string;
+                why?: string;
+            };
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_artwork_drawings_api_list_faces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaceOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_drawings_api_find_symbols: {
+        parameters: {
+            query: {
+                words: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SymbolShapeOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_drawings_api_browse_symbols: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SymbolKindOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_drawings_api_letters_for: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_drawings_api_preview_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_drawings_api_add_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_artwork_drawings_api_change_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArtworkOut"];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_api_cut_off: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Frame"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutOffOut"];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_api_get_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"] | null;
+                };
+            };
+        };
+    };
+    bexi_server_drafts_api_list_drafts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_api_begin_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstDraftIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_api_look_at_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_api_put_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_api_remove_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_drafts_api_duplicate_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_api_choose_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_api_restore_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_api_rename_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftNameIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_api_undo_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevisionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_api_redo_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevisionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_api_ladder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LadderIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RungOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_beginnings_api_list_beginnings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeginningOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_beginnings_api_begin: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginningIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeginningOut"];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_beginnings_api_put_on_site: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OntoIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_judging_api_look_closely: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CloseOut"];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_judging_api_groups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_judging_api_proposals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_drafts_judging_api_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_drafts_judging_api_put_on_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnBenchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnBenchOut"];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedFileOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_ready_plans: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadyPlanOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_get_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_put_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Plan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_take_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeOverIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_builds_plans_api_costs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CostOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Requirement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitOut"];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_list_requirements: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_keep_requirement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RequirementIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RequirementOut"];
+                };
+            };
+        };
+    };
+    bexi_server_builds_plans_api_forget_requirement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                requirement_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_builds_api_list_builds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_builds_api_build_site: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuildIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildRunOut"];
+                };
+            };
+        };
+    };
+    bexi_server_builds_api_latest_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildRunOut"] | null;
+                };
+            };
+        };
+    };
+    bexi_server_builds_api_stop_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_builds_api_remove_build: {
+        parameters: {
+            query?: {
+                although_installed?: boolean;
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_builds_api_restore_build: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_builds_api_build_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileDifferenceOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_builds_api_compare_builds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                earlier_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileDifferenceOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_builds_api_difference: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                earlier_id: number;
+                name: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_builds_api_built_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_builds_api_built_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+                name: string;
+                size: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_builds_api_built_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_builds_api_recipe_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_installs_api_connect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConnectionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConnectionOut"];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanningIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningOut"];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_look_at_planning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                planning_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanningOut"];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_old_picture: {
+        parameters: {
+            query: {
+                path: string;
+                px?: number;
+            };
+            header?: never;
+            path: {
+                planning_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_installs_api_stop_planning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                planning_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_installs_api_difference: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                planning_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DifferenceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferenceOut"];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_list_installs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_install: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InstallIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallOut"];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_list_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_export_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_installs_api_installed_files: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                install_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstalledFileOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                install_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_installs_api_put_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                install_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecretIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallOut"];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                install_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UndoIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstallOut"];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_versions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                install_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DifferenceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionsOut"];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_cases_by_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_installs_api_package_by_hand: {
+        parameters: {
+            query?: {
+                case?: "pages" | "template" | "builder";
+            };
+            header?: never;
+            path: {
+                build_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_installs_api_edit_zip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_checks_api_list_checks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckSummary"][];
+                };
+            };
+        };
+    };
+    bexi_server_checks_api_order_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckSummary"];
+                };
+            };
+        };
+    };
+    bexi_server_checks_api_start_from_address: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddressIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"];
+                };
+            };
+        };
+    };
+    bexi_server_checks_api_get_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                check_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckOut"];
+                };
+            };
+        };
+    };
+    bexi_server_checks_api_stop_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                check_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckSummary"];
+                };
+            };
+        };
+    };
+    bexi_server_checks_api_picture: {
+        parameters: {
+            query?: {
+                px?: number;
+            };
+            header?: never;
+            path: {
+                check_id: number;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_checks_api_server_lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ServerLinesOut"][];
+                };
+            };
+        };
+    };
+    bexi_server_checks_api_get_watch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchOut"] | null;
+                };
+            };
+        };
+    };
+    bexi_server_checks_api_set_watch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WatchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WatchOut"];
+                };
+            };
+        };
+    };
+    bexi_server_checks_api_end_watch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_visitors_api_get_visitor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    bexi_server_visitors_api_start_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    bexi_server_visitors_api_visit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VisitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    bexi_server_visitors_api_put_on_phone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnPhoneIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    bexi_server_visitors_api_set_clock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClockIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    bexi_server_visitors_api_move_clock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    bexi_server_visitors_api_clear_cache: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitorOut"];
+                };
+            };
+        };
+    };
+    bexi_server_visitors_api_picture: {
+        parameters: {
+            query?: {
+                px?: number;
+            };
+            header?: never;
+            path: {
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bexi_server_checks_activity_api_activity: {
+        parameters: {
+            query: {
+                site: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActivityOut"][];
+                };
+            };
+        };
+    };
 }

@@ -23,6 +23,15 @@ const STEPS: [number, Intl.RelativeTimeFormatUnit][] = [
   [60, "minute"],
 ];
 
+const LONGER: [number, string][] = [[365 * 86_400, "year"], ...STEPS];
+
+/** How long something lasts, in the largest unit that fits, rounded up, like "up to 7 days". */
+export function lasting(seconds: number): string {
+  const [length, unit] = LONGER.find(([length]) => seconds >= length) ?? [60, "minute"];
+  const count = Math.ceil(seconds / length);
+  return `up to ${count} ${unit}${count === 1 ? "" : "s"}`;
+}
+
 /** How long ago, in the largest unit that fits. */
 export function ago(moment: string): string {
   const seconds = (Date.now() - Date.parse(moment)) / 1000;

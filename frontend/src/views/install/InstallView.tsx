@@ -18,6 +18,7 @@ import { Plan } from "./Plan";
 import { Reading } from "./Reading";
 import { ThereAlready } from "./ThereAlready";
 import { UnderWay } from "./UnderWay";
+import { UntilWhen } from "./UntilWhen";
 import { LinkButton } from "../../app/LinkButton";
 
 const ALL_PAGES = "*";
@@ -183,6 +184,7 @@ function PlanSection({ site, attempt, ready, last }: Props) {
       </div>
       {install.error && <Alert type="error" showIcon title={install.error.message} />}
       {last?.state === "put-back" && <Alert type="warning" showIcon closable title={last.problem} />}
+      {changes > 0 && <UntilWhen seconds={plan.old_seconds ?? null} siteId={site.id} />}
       {plan.warning && <Alert type="warning" showIcon title={plan.warning} />}
       {changes > 0 && <OldAndNew planning={planning} site={site} />}
       <ThereAlready found={plan.found} />

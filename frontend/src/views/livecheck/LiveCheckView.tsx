@@ -16,6 +16,7 @@ import shared from "./livecheck.module.css";
 import { Looking } from "./Looking";
 import { NotLookedAt } from "./NotLookedAt";
 import { ServerLines } from "./ServerLines";
+import { StillOld } from "./StillOld";
 import { Visitors } from "./Visitors";
 import { Watching } from "./Watching";
 
@@ -49,6 +50,7 @@ export function LiveCheckView() {
               {check.data.report.time_line && (
                 <Visitors site={site} check={check.data} line={check.data.report.time_line} />
               )}
+              {site.installed_build_id !== null && <StillOld site={site} check={check.data} />}
               <NotLookedAt report={check.data.report} />
             </div>
             <aside className={styles.side} aria-label="Checks and servers">

@@ -2,7 +2,6 @@ import { Slider } from "antd";
 import { useState } from "react";
 
 import type { Check, Site, TimeLine } from "../../api/client";
-import { when } from "../../app/units";
 import styles from "./visitors.module.css";
 import shared from "./livecheck.module.css";
 import { Sight } from "./Sight";
@@ -10,9 +9,9 @@ import { Sight } from "./Sight";
 type Props = { site: Site; check: Check; line: TimeLine };
 
 const ENGINES = [
-  ["blink", "Blink", "most browsers on desks and on many phones"],
-  ["gecko", "Gecko", "some browsers on desks"],
-  ["webkit", "WebKit", "one maker's browsers; by the standard"],
+  ["blink", "Most browsers on desks and phones", "Blink"],
+  ["gecko", "Another family, mostly on desks", "Gecko"],
+  ["webkit", "The browsers of one phone maker", "WebKit, by the standard"],
 ] as const;
 
 const LAUNCHERS = [
@@ -49,7 +48,6 @@ export function Visitors({ site, check, line }: Props) {
           <Sight key={kind} {...about} kind={kind} name={name} shown={sights[kind]} />
         ))}
       </div>
-      <Certain check={check} />
     </section>
   );
 }
@@ -85,26 +83,5 @@ function Stop({ label, stops, value, set, disabled = false }: StopProps) {
         ariaValueTextFormatterForHandle={(at) => stops[at] ?? ""}
       />
     </div>
-  );
-}
-
-/** From when on nobody's browser shows an earlier icon. */
-function Certain({ check }: { check: Check }) {
-  const { certain_from, changed } = check.report ?? {};
-  if (!certain_from || !changed) return null;
-  const over = Date.parse(certain_from) <= Date.parse(check.summary.created);
-  return (
-    <p className={styles.certain} data-tone={over ? "good" : "caution"}>
-      {over
-        ? `All browsers show the icon of ${when(changed)} by now.`
-        : `The icons changed ${when(changed)}. All browsers will show the new icons by ${when(certain_from)}.`}
-      {!over && (
-        <small>
-          Browsers keep icons of an address they know, about a week in a store of their own (from memory) or
-          as long as the server says. Addresses with a mark of the content (?v=, on the Set view) pass that
-          by.
-        </small>
-      )}
-    </p>
   );
 }
