@@ -5,7 +5,7 @@ import json
 import os
 import sys
 from collections.abc import Callable, Sequence
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from functools import partial
 from pathlib import Path
 from typing import Annotated, NoReturn
@@ -62,6 +62,10 @@ def install_command(
         bool, typer.Option("--rules", help="Give a .htaccess that is there lines for the icons' types and freshness.")
     ] = False,
     stamped: StampedOption = None,
+    tidy: Annotated[
+        bool,
+        typer.Option("--tidy", help="Also remove icons of before that no page names any more."),
+    ] = False,
     yes: YesOption = False,
     as_json: JsonOption = False,
 ) -> None:
@@ -73,10 +77,12 @@ def install_command(
         wants = partial(_matches, pages)
         with opening(never) as host:
             plan = plan_install(host, icons, wants, rules=rules)
+            if tidy:
+                plan = replace(plan, steps=(*plan.steps, *plan.leftovers), leftovers=())
             notes = (host.place_note, system_folder(Place.parse(to)), _told_of_earlier(journal))
     for note in filter(None, notes):
         print(note, file=sys.stderr)
-    _tell(plan.steps, as_json, [(one.path, one.reason) for one in plan.left_alone], plan.found)
+    _tell(plan.steps, as_json, [(one.path, one.reason) for one in plan.left_alone], plan.found, plan.leftovers)
     if plan_only:
         raise typer.Exit(CHANGES if plan.changes else 0)
     if plan.changes:
@@ -225,12 +231,17 @@ def _main_colour(icon: Bitmap) -> Colour:
 
 
 def _tell(
-    steps: Sequence[Step], as_json: bool, left_alone: Sequence[tuple[str, str]], found: Sequence[Found] = ()
+    steps: Sequence[Step],
+    as_json: bool,
+    left_alone: Sequence[tuple[str, str]],
+    found: Sequence[Found] = (),
+    leftovers: Sequence[Step] = (),
 ) -> None:
     if as_json:
         told = {
             "found": [asdict(one) for one in found],
             "steps": [step.as_json() for step in steps],
+            "leftovers": [step.as_json() for step in leftovers],
             "left_alone": [{"path": path, "reason": reason} for path, reason in left_alone],
         }
         print(json.dumps(told, indent=2))
@@ -247,6 +258,10 @@ def _tell(
             print(f"           {note}")
     for path, reason in left_alone:
         print(f"left     {path}: {reason}")
+    for step in leftovers:
+        print(f"old      {step.path}: {' '.join(step.notes)}")
+    if leftovers:
+        print("           `--tidy` removes them, too.")
 
 
 def _must_agree(yes: bool, count: int) -> None:

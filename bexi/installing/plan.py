@@ -13,6 +13,7 @@ from bexi.core.livesite.server_lines import RULES_FILE, with_rules
 from bexi.core.sitehead.edit import HeadEditor, edit_head
 from bexi.core.sitehead.snippet import HeadLines
 from bexi.hosts.protocol import OF_ONE_FILE, Host
+from bexi.installing.leftovers import leftovers
 from bexi.installing.manifests import OwnManifests, manifest_files
 from bexi.installing.step import Content, Step, StepKind, kind_of
 from bexi.installing.survey import Found, SiteSurvey
@@ -40,8 +41,9 @@ class LeftAlone:
 class InstallPlan:
     """Steps in the order in which they are done: files first, pages last.
 
-    `found` is what the site has already. `files` are the bytes of what is written whole; pages are read and edited
-    when their turn comes, so that a plan for thousands of them stays small.
+    `found` is what the site has already. `leftovers` are steps that remove icons of before that no page names any more;
+    they are no part of the plan until somebody wants them. `files` are the bytes of what is written whole; pages are
+    read and edited when their turn comes, so that a plan for thousands of them stays small.
     """
 
     steps: tuple[Step, ...]
@@ -49,6 +51,7 @@ class InstallPlan:
     left_alone: tuple[LeftAlone, ...] = ()
     found: tuple[Found, ...] = ()
     files: Mapping[str, bytes] = field(default_factory=dict)
+    leftovers: tuple[Step, ...] = ()
 
     @property
     def changes(self) -> tuple[Step, ...]:
@@ -57,7 +60,7 @@ class InstallPlan:
 
     def content(self, step: Step, now: bytes | None) -> bytes | None:
         """What a step puts in place of what is there now."""
-        if step.path in self.files or now is None:
+        if step.path in self.files or now is None or step.after is None:
             return self.files.get(step.path)
         return edit_head(now, self.icons, step.path).after
 
@@ -90,7 +93,9 @@ def plan_install(
     icons = replace(icons, manifests=own)
     pages: dict[str, Step | LeftAlone] = {}
     survey, editor = SiteSurvey(host, lambda: watch(len(paths), len(paths))), HeadEditor(icons)
-    paths = new_pages(host, (), wants)
+    there = list(host.files())
+    all_pages = [path for path in there if is_page(path)]
+    paths = [path for path in all_pages if wants(path)]
     for done, path in enumerate(paths, 1):
         if planned := _page_step(host, editor, path, survey, own, site_host):
             pages[path] = planned
@@ -104,8 +109,13 @@ def plan_install(
     files, left_alone = _file_steps(host, icons, rules)
     found = tuple(survey.found())
     steps = (*(step for step, _ in files), *(page for page in pages.values() if isinstance(page, Step)))
+    gone, stay = survey.named(icons)
+    unread = [page.path for page in pages.values() if isinstance(page, LeftAlone)]
+    kept = {*stay, *own, *(step.path for step in steps)}
     left_alone += [page for page in pages.values() if isinstance(page, LeftAlone)]
-    return InstallPlan(steps, icons, tuple(left_alone), found, {step.path: data for step, data in files})
+    # What pages that are not read name, nobody knows.
+    may_go = leftovers(host, there, sorted(gone), kept, unread) if len(paths) == len(all_pages) else ()
+    return InstallPlan(steps, icons, tuple(left_alone), found, {step.path: data for step, data in files}, may_go)
 
 
 def _page_step(

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from bexi.core.errors import HostRefused
 from bexi.core.livesite.icon_file import flaws, manifest_flaws, manifest_icons
 from bexi.core.sitehead.link import HOME_SCREEN, TILE_SETTINGS, IconLink, located
+from bexi.core.sitehead.snippet import HeadLines
 from bexi.core.sitehead.templates import has_code
 from bexi.hosts.protocol import Host
 from bexi.sandbox.icons import look_apart
@@ -76,6 +77,17 @@ class SiteSurvey:
         for name in _CONVENTIONAL:
             if name not in declared and (looked_at := self._looked_at(name, None)):
                 yield Found(name, "", 0, *looked_at)
+
+    def named(self, icons: HeadLines) -> tuple[set[str], set[str]]:
+        """Paths that pages name as icons and name no more once these lines are in place, and those that stay named."""
+        gone: set[str] = set()
+        stay: set[str] = set()
+        for folder, declared in self._heads:
+            for link in declared:
+                path = located(folder, link.href)
+                if "://" not in path and not has_code(path):
+                    (gone if icons.replaces(link, posixpath.join(folder, "page")) else stay).add(path)
+        return gone - stay, stay
 
     def _counted(self) -> tuple[Counter[_Line], Counter[_Line]]:
         """On how many pages each line stands, and on how many another one after it wins."""

@@ -128,12 +128,14 @@ class FoundOut(Schema):
 class InstallPlanOut(Schema):
     """`changes` is how many steps change something; `warning` says when the place is not the site's top folder.
 
+    `leftovers` would remove icons of before that no page names any more: done only when asked for.
     `not_well` says in one line which icons of the set a person will not see well. `old_seconds` is for how long
     visitors of before may go on seeing the old icon: 0 until their next visit, null when nothing is known of one.
     """
 
     changes: int
     steps: list[StepOut]
+    leftovers: list[StepOut]
     left_alone: list[LeftAloneOut]
     found: list[FoundOut]
     warning: str
@@ -146,9 +148,16 @@ class InstallPlanOut(Schema):
         if not planning.plan:
             return None
         steps = [StepOut.of(step) for step in planning.read_steps]
+        leftovers = [StepOut.of(step) for step in planning.read_leftovers]
         changes = sum(step.kind is not StepKind.SAME for step in steps)
         return cls.model_validate(
-            {**planning.plan, "steps": steps, "changes": changes, "not_well": planning.build.not_well}
+            {
+                **planning.plan,
+                "steps": steps,
+                "leftovers": leftovers,
+                "changes": changes,
+                "not_well": planning.build.not_well,
+            }
         )
 
 
@@ -204,7 +213,10 @@ class DifferenceOut(Schema):
 
 
 class InstallIn(SecretIn):
+    """`removes` are paths among the leftovers of the plan."""
+
     planning_id: int
+    removes: list[str] = []
 
 
 class UndoIn(SecretIn):
@@ -378,7 +390,7 @@ def install(request: HttpRequest, site_id: int, body: InstallIn) -> tuple[int, I
     planned = planning.planning_by(body.planning_id)
     if planned.site_id != site_id:
         raise Http404
-    return 202, InstallOut.of(starting.start_install(planned, person_of(request).name, body.given))
+    return 202, InstallOut.of(starting.start_install(planned, person_of(request).name, body.given, body.removes))
 
 
 @router.get("/installs/{install_id}/files", response=list[InstalledFileOut])

@@ -65,6 +65,11 @@ class Planning(CountedWork):
         return [Step.from_json(step) for step in self.plan["steps"]] if self.plan else []
 
     @property
+    def read_leftovers(self) -> list[Step]:
+        """Steps that are done when somebody wants them."""
+        return [Step.from_json(step) for step in self.plan.get("leftovers", [])] if self.plan else []
+
+    @property
     def manifests(self) -> list[str]:
         """The site's own manifests that take the icons; the one of pages that name none first."""
         return list(self.plan.get("manifests", [])) if self.plan else []

@@ -155,6 +155,7 @@ def _is_unwanted(planning: Planning) -> bool:
 def _as_json(plan: InstallPlan, warning: str) -> dict[str, object]:
     return {
         "steps": [step.as_json() for step in plan.steps],
+        "leftovers": [step.as_json() for step in plan.leftovers],
         "left_alone": [asdict(page) for page in plan.left_alone],
         "manifests": manifests_of(plan.icons),
         "found": [asdict(found) for found in plan.found],

@@ -1,6 +1,6 @@
 """Having installations planned, done and taken back: in the background, or at once."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 
 from django.db import IntegrityError, transaction
 
@@ -73,8 +73,11 @@ def _same(one: Planning, other: Planning) -> bool:
     return (one.build_id, one.place, one.pages, one.rules) == (other.build_id, other.place, other.pages, other.rules)
 
 
-def start_install(planning: Planning, who: str, secret: Secret | None = None) -> Install:
-    """Put what was planned in line; raises InstallRefused when the plan is no longer that of the site."""
+def start_install(planning: Planning, who: str, secret: Secret | None = None, removes: Collection[str] = ()) -> Install:
+    """Put what was planned in line; raises InstallRefused when the plan is no longer that of the site.
+
+    `removes` are paths of icons of before that shall go, among those the plan tells of.
+    """
     site, build = planning.site, planning.build
     is_current = build == latest_build(site) and planning.place == str(place_of(site))
     if planning.state != PlanningState.DONE or not is_current:
@@ -83,6 +86,7 @@ def start_install(planning: Planning, who: str, secret: Secret | None = None) ->
             "The set or the place of the site changed since this plan was made. Nothing has been changed; plan again.",
         )
     changes = [step for step in planning.read_steps if step.kind is not StepKind.SAME]
+    changes += [step for step in planning.read_leftovers if step.path in removes]
     journal = Install(site=site, build=build, planning=planning, manifests=planning.manifests)
     return _start(journal, who, place_of(site), changes, secret)
 

@@ -47,7 +47,7 @@ export const useConnect = (siteId: number) =>
   );
 
 export const useInstall = (siteId: number) =>
-  useChange((body: Given & { planning_id: number }) =>
+  useChange((body: Given & { planning_id: number; removes: string[] }) =>
     answer(client.POST("/api/sites/{site_id}/installs", { ...site(siteId), body })),
   );
 

@@ -3789,6 +3789,7 @@ export interface components {
          * InstallPlanOut
          * @description `changes` is how many steps change something; `warning` says when the place is not the site's top folder.
          *
+         *     `leftovers` would remove icons of before that no page names any more: done only when asked for.
          *     `not_well` says in one line which icons of the set a person will not see well. `old_seconds` is for how long
          *     visitors of before may go on seeing the old icon: 0 until their next visit, null when nothing is known of one.
          */
@@ -3797,6 +3798,8 @@ export interface components {
             changes: number;
             /** Steps */
             steps: components["schemas"]["StepOut"][];
+            /** Leftovers */
+            leftovers: components["schemas"]["StepOut"][];
             /** Left Alone */
             left_alone: components["schemas"]["LeftAloneOut"][];
             /** Found */
@@ -3975,7 +3978,10 @@ export interface components {
          * @enum {string}
          */
         InstallState: "waiting" | "started" | "stuck" | "done" | "put-back" | "undone";
-        /** InstallIn */
+        /**
+         * InstallIn
+         * @description `removes` are paths among the leftovers of the plan.
+         */
         InstallIn: {
             /**
              * Secret
@@ -3989,6 +3995,11 @@ export interface components {
             place: string;
             /** Planning Id */
             planning_id: number;
+            /**
+             * Removes
+             * @default []
+             */
+            removes: string[];
         };
         /**
          * EntryOut

@@ -52,7 +52,7 @@ export const install = (siteId: number, planningId: number) =>
   answer(
     client.POST("/api/sites/{site_id}/installs", {
       ...site(siteId),
-      body: { ...KEPT, planning_id: planningId },
+      body: { ...KEPT, removes: [], planning_id: planningId },
     }),
   );
 

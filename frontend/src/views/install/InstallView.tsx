@@ -12,6 +12,7 @@ import { ByHand } from "./ByHand";
 import { History } from "./History";
 import styles from "./installView.module.css";
 import shared from "./install.module.css";
+import { Leftovers } from "./Leftovers";
 import { OldAndNew } from "./OldAndNew";
 import { Place } from "./Place";
 import { Plan } from "./Plan";
@@ -102,6 +103,7 @@ function PlanSection({ site, attempt, ready, last }: Props) {
     ready && site.place !== "" && site.has_build && !refusal,
   );
   const install = useInstall(site.id);
+  const [removes, setRemoves] = useState<ReadonlySet<string>>(new Set());
   useOutcome(
     planning && {
       key: `${planning.id} ${planning.state}`,
@@ -158,8 +160,9 @@ function PlanSection({ site, attempt, ready, last }: Props) {
   }
   if (!planning?.plan) return <Reading planning={planning} />;
   const { id, build_number, plan } = planning;
-  const { changes } = plan;
-  const begin = () => install.mutate({ planning_id: id, ...given });
+  const going = plan.leftovers.filter(({ path }) => removes.has(path)).map(({ path }) => path);
+  const changes = plan.changes + going.length;
+  const begin = () => install.mutate({ planning_id: id, ...given, removes: going });
   return (
     <section className={shared.plan} aria-label="Install plan">
       <div className={styles.planHead}>
@@ -187,6 +190,7 @@ function PlanSection({ site, attempt, ready, last }: Props) {
       {changes > 0 && <UntilWhen seconds={plan.old_seconds ?? null} siteId={site.id} />}
       {plan.warning && <Alert type="warning" showIcon title={plan.warning} />}
       {changes > 0 && <OldAndNew planning={planning} site={site} />}
+      <Leftovers steps={plan.leftovers} chosen={removes} choose={setRemoves} />
       <ThereAlready found={plan.found} />
       <Pages pages={pages} set={setPages} />
       <Checkbox checked={rules} onChange={(event) => setRules(event.target.checked)}>
