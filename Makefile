@@ -91,7 +91,7 @@ $(STAMPS)/frontend: $(STAMPS)/python $(STAMPS)/packages $(shell find frontend/sr
 	touch $@
 
 # Beside the front end, which the server sends: /docs/index.html.
-$(STAMPS)/docs: $(STAMPS)/frontend $(STAMPS)/resources docs/make.py $(shell find docs/pages docs/theme docs/formats -type f) docs/mkdocs.yml
+$(STAMPS)/docs: $(STAMPS)/frontend $(STAMPS)/resources docs/make.py $(shell find docs/pages docs/theme docs/formats docs/screenshots -name "*.*" -type f -not -name "*.py*") docs/mkdocs.yml
 	$(PYTHON) -m docs.make frontend/dist/docs
 	touch $@
 

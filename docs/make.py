@@ -43,6 +43,7 @@ def make(target: Path) -> None:
     with tempfile.TemporaryDirectory() as folder:
         pages = Path(folder) / "pages"
         shutil.copytree(DOCS / "pages", pages)
+        shutil.copytree(DOCS / "screenshots", pages / "pictures", ignore=shutil.ignore_patterns("*.py", "__*"))
         for name, text in _made():
             (pages / name).write_text(text)
         for name, picture in _pictures():

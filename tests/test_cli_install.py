@@ -49,11 +49,11 @@ class InstallCommandTests(CommandTestCase):
         self.assertIn("Browsers cannot show it.", told["found"][1]["problems"][0])
 
     def test_install_and_undo_to_the_byte(self):
-        result = self.run_bexi("install", self.icons, "--to", self.site, "--yes", "--stamped")
+        result = self.run_bexi("install", self.icons, "--to", self.site, "--yes")
         self.assertEqual(result.exit_code, 0, result.output)
         self.assertIn(b"/icon.svg?v=", (self.site / "index.html").read_bytes())
         self.assertEqual((self.site / "favicon.ico").read_bytes(), (self.icons / "favicon.ico").read_bytes())
-        again = self.run_bexi("install", self.icons, "--to", self.site, "--plan", "--stamped")
+        again = self.run_bexi("install", self.icons, "--to", self.site, "--plan")
         self.assertEqual(again.exit_code, 0, again.output)
         undone = self.run_bexi("undo", "--to", self.site, "--yes")
         self.assertEqual(undone.exit_code, 0, undone.output)
@@ -130,7 +130,7 @@ class InstallCommandTests(CommandTestCase):
     def test_answering_no_to_undo_leaves_everything(self):
         self.run_bexi("install", self.icons, "--to", self.site, "--yes")
         installed = self.files()
-        for command in (("undo",), ("install", self.icons, "--stamped")):
+        for command in (("undo",), ("install", self.icons, "--plain-addresses")):
             said_no = self.run_bexi(*command, "--to", self.site, answer="n\n")
             self.assertEqual((said_no.exit_code, self.files()), (1, installed))
             self.assertIn("Nothing has been changed.", said_no.stderr)
@@ -155,7 +155,7 @@ class InstallCommandTests(CommandTestCase):
         drawn = self.folder / "red.svg"
         drawn.write_bytes(self.picture.read_bytes().replace(b"#1144cc", b"#cc1122"))
         recipe = json.loads((self.icons / "recipe.json").read_text())
-        recipe["plan"] |= {"frames": [16, 64], "files": [*recipe["plan"]["files"], "pinned-tab.svg"], "stamped": True}
+        recipe["plan"] |= {"frames": [16, 64], "files": [*recipe["plan"]["files"], "pinned-tab.svg"], "stamped": False}
         recipe["artwork"][""] |= {"file": "red.svg", "sha256": hashlib.sha256(drawn.read_bytes()).hexdigest()}
         (self.folder / "own.json").write_text(json.dumps(recipe))
         built = self.run_bexi("build", self.folder / "own.json", "--out", self.folder / "own", "--json")
@@ -213,9 +213,11 @@ class InstallCommandTests(CommandTestCase):
     def test_history_is_as_deep_as_there_were_installations(self):
         self.run_bexi("install", self.icons, "--to", self.site, "--yes")
         once = self.files()
-        planned = self.run_bexi("install", self.icons, "--to", self.site, "--stamped", "--plan")
+        planned = self.run_bexi("install", self.icons, "--to", self.site, "--plain-addresses", "--plan")
         self.assertIn("An earlier installation stands there.", planned.stderr)
-        self.assertEqual(self.run_bexi("install", self.icons, "--to", self.site, "--stamped", "--yes").exit_code, 0)
+        self.assertEqual(
+            self.run_bexi("install", self.icons, "--to", self.site, "--plain-addresses", "--yes").exit_code, 0
+        )
         for state in (once, self.first):
             self.assertEqual(self.run_bexi("undo", "--to", self.site, "--yes").exit_code, 0)
             self.assertEqual(self.files(), state)
@@ -226,7 +228,7 @@ class InstallCommandTests(CommandTestCase):
         (journal,) = (self.folder / "state/bexi").glob("*/0001.jsonl")
         lines = journal.read_bytes().splitlines(keepends=True)
         journal.write_bytes(b"".join(lines[:-1]) + lines[0][:30])
-        refused = self.run_bexi("install", self.icons, "--to", self.site, "--yes", "--stamped")
+        refused = self.run_bexi("install", self.icons, "--to", self.site, "--yes", "--plain-addresses")
         self.assertEqual((refused.exit_code, "interrupted" in refused.stderr), (2, True), refused.output)
         undone = self.run_bexi("undo", "--to", self.site, "--yes")
         self.assertEqual((undone.exit_code, self.files()), (0, self.first), undone.output)

@@ -13,6 +13,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page
 
+from bexi.server.demo.artwork import ferry_lockup
 from bexi.standin.account import PASSWORD
 from tests.browser.chromium import chromium
 from tests.core.judging.brought.by_hand import side_by_side
@@ -26,6 +27,7 @@ DATA = Path("/tmp/bexi-demo")  # shown on the Install view, so the same every ti
 ADDRESS = "http://127.0.0.1:8400"
 VIEWS = {
     "sites": "/",
+    "begun": "/",
     "artwork": "/sites/1/artwork",
     "piece": "/sites/1/artwork?piece=6",
     "letters": "/sites/1/artwork/letters",
@@ -67,6 +69,16 @@ def _wait(process: "subprocess.Popen[bytes]") -> None:
             time.sleep(0.5)
 
 
+def _begun(page: Page) -> None:
+    """Choose a picture on the first page, and the files that upload fields ask for."""
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="Choose a picture").click()
+    picture = {"name": "Merrowmouth ferry.svg", "mimeType": "image/svg+xml", "buffer": ferry_lockup()}
+    chooser.value.set_files(picture)
+    page.get_by_role("group", name="What can be made of it").wait_for()
+    page.get_by_role("button", name="One file for an upload field").click()
+
+
 def _over_sftp(page: Page) -> None:
     """Build a set for the old site and try the connection to where it lives."""
     page.goto(f"{ADDRESS}/sites/3/artwork?piece=8")
@@ -106,7 +118,13 @@ def _visitor(page: Page) -> None:
     page.get_by_role("button", name="+1 week").click()
 
 
-_STEPS = {"install-over-sftp": _over_sftp, "judged": _judged, "proposals": _proposals, "visitor": _visitor}
+_STEPS = {
+    "begun": _begun,
+    "install-over-sftp": _over_sftp,
+    "judged": _judged,
+    "proposals": _proposals,
+    "visitor": _visitor,
+}
 
 
 def take(names: list[str]) -> None:

@@ -3,9 +3,9 @@ import io
 import zipfile
 
 from PIL import Image, ImageDraw
-from playwright.sync_api import Page, Route, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
-from bexi.core.framing.frame import Frame
+from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.recipe import Recipe
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
@@ -78,6 +78,34 @@ class TakingInTests(ArtworkTestCase):
         self.drop(page, square_on_white(), "square.png")
         expect(page.get_by_role("region", name="Begun with square")).to_be_visible()
         self.assertEqual(Draft.objects.get(site__is_beginning=True).artwork.title, "square")
+
+    def test_a_newer_version_of_what_benches_show_is_asked_about(self):
+        artwork = add_artwork("square.png", square_on_white())
+        for name in ("Harbour log", "Tide tables"):
+            save_draft(Site.objects.create(name=name), artwork, Recipe.of(whole_artwork(120, 120)), 0)
+        page = self.open(f"/sites/{self.site.pk}/artwork?piece={artwork.pk}")
+
+        def choose(colour: str = "#0022cc") -> Locator:
+            with page.expect_file_chooser() as chooser:
+                page.get_by_role("button", name="Replace with a newer version").click()
+            chooser.value.set_files({"name": "new.png", "mimeType": "image/png", "buffer": plain_png(64, 64, colour)})
+            return page.get_by_role("dialog", name="Replace square with new.png?")
+
+        expect(choose().get_by_role("listitem").filter(has_text="Tide tables")).to_be_visible()
+        self.assert_no_axe_findings(page)
+        page.get_by_role("button", name="Cancel").click()
+        before = artwork.sha256
+        artwork.refresh_from_db()
+        self.assertEqual(artwork.sha256, before)
+        choose().get_by_role("button", name="Add it as a new piece").click()
+        expect(page.get_by_role("heading", name="new", exact=True)).to_be_visible()
+        self.assertEqual(Artwork.objects.count(), 2)
+        page.get_by_role("button", name="square PNG").click()
+        expect(page.get_by_role("heading", name="square", exact=True)).to_be_visible()
+        choose("#cc2200").get_by_role("button", name="Replace it").click()
+        expect(page.get_by_text("The newer version is in its place.")).to_be_visible()
+        artwork.refresh_from_db()
+        self.assertNotEqual(artwork.sha256, before)
 
     def test_a_picture_of_the_site_is_taken_with_its_origin(self):
         page = self.shelf()

@@ -80,10 +80,18 @@ class TogetherTests(SeveralTestCase):
         expect(page.get_by_text("installed", exact=True)).to_have_count(2)
         for site in ("crew", "log"):
             self.assertTrue((self.served / site / "icon-192.png").exists())
-        page.get_by_role("button", name="Undo at Harbour log").click()
-        expect(page.get_by_text("undone")).to_be_visible()
+        page.get_by_role("button", name="Undo for all").click()
+        dialog = page.get_by_role("dialog", name="Undo on several sites")
+        expect(dialog.get_by_role("button", name="Undo on 2 sites")).to_be_enabled()
+        self.assert_no_axe_findings(page)
+        dialog.get_by_role("checkbox", name="Crew rota").uncheck()
+        dialog.get_by_role("button", name="Undo on 1 site").click()
+        expect(page.get_by_text("undone")).to_have_count(1)
         self.assertFalse((self.served / "log" / "icon-192.png").exists())
         self.assertTrue((self.served / "crew" / "icon-192.png").exists())
+        page.get_by_role("button", name="Undo at Crew rota").click()
+        expect(page.get_by_text("undone")).to_have_count(2)
+        self.assertFalse((self.served / "crew" / "icon-192.png").exists())
 
     def test_a_site_that_refuses_says_why_and_the_others_go_on(self):
         page = self.open(f"/several#{self.bare.pk},{self.crew.pk}")

@@ -1,17 +1,31 @@
 import re
+from dataclasses import replace
 
 from PIL import Image
 from playwright.sync_api import Page, expect
 
 from bexi.core.framing.frame import whole_artwork
 from bexi.core.framing.recipe import Recipe
+from bexi.core.iconset.addresses import Addresses
+from bexi.core.iconset.plan import RECOMMENDED
 from bexi.server.artwork.services import add_artwork
+from bexi.server.builds.models import SitePlan
+from bexi.server.builds.services import build_site
+from bexi.server.checks.starting import check_now
 from bexi.server.drafts.services import save_draft
+from bexi.server.installs.starting import install_now
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase, screen_pixels
 from tests.pictures import encoded
 
+PLAIN = replace(RECOMMENDED, addresses=Addresses())
 OLD, NEW = "#aa0000", "#0000aa"
+
+
+def install_now_of(site: Site) -> None:
+    """Build what is on its bench and install it."""
+    build_site(site)
+    install_now(site)
 
 
 class VisitorTests(BrowserTestCase):
@@ -34,7 +48,30 @@ class VisitorTests(BrowserTestCase):
         pixels = screen_pixels(picture)
         return tuple(int(value) for value in pixels[pixels.shape[0] // 2, pixels.shape[1] // 2])
 
+    def test_who_came_before_sees_the_new_icon_on_the_next_visit(self):
+        """Addresses change with the content unless somebody turns that off."""
+        page = self.open("/visitor")
+        page.get_by_role("button", name="Visit", exact=True).click()
+        self.assertEqual(self.colour(page, "Icon of Ferry"), (170, 0, 0))
+        install_now_of(self.site)
+        page.get_by_role("button", name="Come back to Ferry").click()
+        expect(page.get_by_text("?v=").first).to_be_visible()
+        self.assertEqual(self.colour(page, "Icon of Ferry"), (0, 0, 170))
+
+    def test_addresses_are_made_to_change_with_one_press(self):
+        SitePlan.objects.create(site=self.site, plan=PLAIN.as_json())
+        install_now_of(self.site)
+        check_now(self.site)
+        page = self.open(f"/sites/{self.site.pk}/live-check")
+        page.get_by_role("button", name="Change the addresses").click()
+        expect(page.get_by_role("heading", name="Install build 2")).to_be_visible()
+        expect(page.get_by_text("goes on seeing it").or_(page.get_by_text("on the next visit"))).to_be_visible()
+        page.get_by_role("button", name=re.compile("Install .* change")).click()
+        expect(page.get_by_role("heading", name="Build 2 is in place")).to_be_visible()
+        self.assertIn(b"/favicon.ico?v=", (self.root / "index.html").read_bytes())
+
     def test_the_whole_story(self):
+        SitePlan.objects.create(site=self.site, plan=PLAIN.as_json())
         page = self.open("/visitor")
         page.get_by_role("button", name="Visit", exact=True).click()
         self.assertEqual(self.colour(page, "Icon of Ferry"), (170, 0, 0))

@@ -142,8 +142,8 @@ class InstallingTests(InstallingTestCase):
         self.assertEqual(
             (contents["index.html"].count(b"manifest"), contents["app/page.html"].count(b"manifest")), (1, 1)
         )
-        self.assertIn(b'<link rel="manifest" href="/app/own.json">', contents["news/a.html"])
-        self.assertIn(b'<link rel="manifest" href="/app/own.json">', contents["other/broken.html"])
+        self.assertIn(b'<link rel="manifest" href="/app/own.json?v=', contents["news/a.html"])
+        self.assertIn(b'<link rel="manifest" href="/app/own.json?v=', contents["other/broken.html"])
         self.assertEqual(self.plan().changes, ())
         self.undo()
         self.assertEqual(self.storage.contents, first)

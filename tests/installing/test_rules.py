@@ -28,7 +28,7 @@ class RulesTests(InstallingTestCase):
         self.assertTrue(after.startswith(RULES))
         self.assertIn(b"\r\n  AddType image/svg+xml .svg\r\n", after)
         self.assertIn(rb"favicon\.ico|", after)
-        again = plan_install(CarefulHost(self.storage), self.icons, rules=True)
+        again = plan_install(CarefulHost(self.storage), plan.icons, rules=True)
         self.assertEqual([step.path for step in again.changes], [])
         self.put_back(plan)
         self.assertEqual(self.storage.contents, before)

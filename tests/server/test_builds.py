@@ -62,7 +62,7 @@ class PlanTests(BenchTestCase):
     def test_a_changed_plan_puts_the_draft_ahead_of_its_build(self):
         self.keep(0)
         self.assertTrue(self.build()["current"])
-        self.change(addresses={"stamped": True})
+        self.change(addresses={"stamped": False})
         self.assertFalse(self.ask("GET", f"sites/{self.site.pk}/builds").json()[0]["current"])
 
     def test_a_build_made_before_plans_said_anything_of_apps_is_still_current(self):
@@ -186,7 +186,7 @@ class HandingOutTests(BenchTestCase):
         second = self.build()
         address = f"builds/{second['id']}/compared-with/{first['id']}"
         told = {one["name"]: one for one in self.ask("GET", address).json()}
-        self.assertEqual(told["site.webmanifest"]["change"], "same")
+        self.assertEqual(told["site.webmanifest"]["change"], "changed")  # it names other addresses
         self.assertEqual(told["favicon.ico"]["change"], "changed")
         image = self.client.get(f"/api/{address}/favicon.ico/2")
         self.assertEqual(decoded(image.content).shape, (48, 48, 4))

@@ -106,7 +106,7 @@ class InstallApiTests(InstallTestCase):
         planning = self.plan()
         step = next(step for step in planning["plan"]["steps"] if step["path"] == "site.webmanifest")
         self.assertEqual((step["kind"], step["text"]), ("replace", True))
-        self.assertIn('"src": "/icon-192.png"', self.added(planning, "site.webmanifest"))
+        self.assertIn('"src": "/icon-192.png?v=', self.added(planning, "site.webmanifest"))
         (self.root / "site.webmanifest").write_bytes(b"{}")
         for path, code in (("site.webmanifest", "site-changed"), ("notes.txt", "no-such-step")):
             answer = self.ask("POST", f"plannings/{planning['id']}/difference", {"path": path})

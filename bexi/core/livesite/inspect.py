@@ -86,9 +86,11 @@ def inspect(
         pages.append(_seen(visited.served, visited.page, once))
         told(len(pages), most)
     should = {urljoin(address, path): data for path, data in installed.items()}
-    addresses = list(dict.fromkeys((*should, *_files(pages, once))))
+    declared = list(dict.fromkeys(_files(pages, once)))
+    stamped = {_unstamped(url) for url in declared} - set(declared)
+    addresses = list(dict.fromkeys((*(url for url in should if url not in stamped), *declared)))
     looked_at = [url for url in addresses[:MOST_FILES] if not once.look(url).served.late]
-    files = {url: _file(url, once, should.get(url)) for url in looked_at}
+    files = {url: _file(url, once, should.get(_unstamped(url))) for url in looked_at}
     findings = found_on(pages, files, once.look, bool(installed))
     told(most, most)
     left = tuple(sorted(walk.left))
@@ -111,6 +113,11 @@ def _files(pages: Sequence[SeenPage], once: Once) -> Iterator[str]:
             yield from (member.address for member in manifest_members(seen.page, once.look))
     if pages:
         yield urljoin(pages[0].address, "/favicon.ico")
+
+
+def _unstamped(url: str) -> str:
+    """The address without its query: a mark of the content, or whatever else a server of files does not look at."""
+    return url.partition("?")[0]
 
 
 def _file(url: str, once: Once, should: bytes | None) -> SeenFile:

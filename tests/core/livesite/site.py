@@ -25,7 +25,10 @@ TYPES = {
 
 @dataclass
 class FakeSite:
-    """Anything not in `files` is a 404; `headers` are sent with a path, `moved` leads from one path to another."""
+    """Anything not in `files` is a 404; `headers` are sent with a path, `moved` leads from one path to another.
+
+    As a server of files it looks at no query, unless there is a file under that very address.
+    """
 
     files: Mapping[str, bytes]
     headers: Mapping[str, Mapping[str, str]] = field(default_factory=dict)
@@ -39,6 +42,8 @@ class FakeSite:
         at, address = self.moved.get(path, path), ()
         if at != path:
             address = (HOME + at,)
+        if at not in self.files:
+            at = at.partition("?")[0]
         if at not in self.files:
             return Served(url, 404, {"content-type": "text/html"}, moved=address, at=self.at)
         ending = at.partition("?")[0].rpartition(".")[2] if "." in at else ""

@@ -127,6 +127,16 @@ class InspectTests(TestCase):
         findings = found({**GOOD, "": old, "old.png": plain_png(32, 32)}, {"favicon.ico": GOOD["favicon.ico"]})
         self.assertIn("old.png", findings["Another icon wins"].evidence)
 
+    def test_an_installed_icon_under_an_address_with_a_stamp_is_the_installed_one(self):
+        icon = plain_png(32, 32)
+        page = html(
+            '<link rel="icon" sizes="32x32" href="/icon-32.png?v=1"><link rel="apple-touch-icon" href="/touch.png">'
+        )
+        served = {**GOOD, "": page, "icon-32.png?v=1": icon, "touch.png": GOOD["touch.png"]}
+        installed = {"icon-32.png": icon, "touch.png": GOOD["touch.png"]}
+        self.assertEqual(found(served, installed), {})
+        self.assertIn("File not as installed", found({**served, "icon-32.png?v=1": plain_png(31, 31)}, installed))
+
     def test_no_false_alarms(self):
         """A redirect to /en/ with a relative icon; a base; an address with a stamp, kept for a year."""
         english = html('<link rel="icon" href="i.png"><link rel="apple-touch-icon" href="/touch.png">')

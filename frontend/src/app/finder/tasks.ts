@@ -199,6 +199,37 @@ export const TASKS: Task[] = [
     at: page("howto/wide-logo"),
   },
   {
+    name: "A photograph as an icon",
+    words: "photo photograph picture portrait face",
+    at: page("howto/photograph"),
+  },
+  {
+    name: "Light and dark tabs",
+    words: "dark light mode scheme theme tabs night",
+    at: page("howto/dark-tabs"),
+  },
+  {
+    name: "A header shared by all pages",
+    words: "header template layout include shared php partial generator",
+    at: page("howto/shared-header"),
+  },
+  {
+    name: "A new logo next year",
+    words: "new logo rebrand newer version replace update next year",
+    at: page("howto/new-logo"),
+  },
+  {
+    name: "One file for an upload field, explained",
+    words: "upload field site builder one file single",
+    at: page("howto/upload-field"),
+  },
+  { name: "Initials and letters, explained", words: "initials letters monogram", at: page("howto/letters") },
+  {
+    name: "A colleague who only checks",
+    words: "colleague checker checks only role viewer",
+    at: page("howto/checker"),
+  },
+  {
     name: "From a script or pipeline",
     words: "command line cli script pipeline ci automation terminal api",
     at: page("howto/pipelines"),

@@ -9,6 +9,7 @@ import { type Judged, usePutOnBench } from "../../api/judging";
 import { sendPicture } from "../../api/upload";
 import { HowFar } from "../../app/HowFar";
 import { ArtworkPicture } from "./ArtworkPicture";
+import { AskToReplace } from "./AskToReplace";
 import styles from "./piece.module.css";
 import shared from "./artwork.module.css";
 import { Details } from "./Details";
@@ -73,6 +74,7 @@ function Versions({ artwork, site }: { artwork: Artwork; site: Site }) {
   const remove = useRemoveArtwork();
   const { message } = App.useApp();
   const [replacing, setReplacing] = useState(false);
+  const [asked, setAsked] = useState<File>();
   const replace = async (file: File) => {
     setReplacing(true);
     try {
@@ -121,12 +123,21 @@ function Versions({ artwork, site }: { artwork: Artwork; site: Site }) {
       <Upload
         showUploadList={false}
         beforeUpload={(file) => {
-          void replace(file);
+          if (artwork.used_by.length) setAsked(file);
+          else void replace(file);
           return false;
         }}
       >
         <Button loading={replacing}>Replace with a newer version</Button>
       </Upload>
+      {asked && (
+        <AskToReplace
+          artwork={artwork}
+          file={asked}
+          replace={(file) => void replace(file)}
+          close={() => setAsked(undefined)}
+        />
+      )}
       <Button danger onClick={takeOff} loading={remove.isPending}>
         Remove
       </Button>

@@ -5,7 +5,7 @@ import { Link, useLocation } from "react-router";
 
 import { useRefusal } from "../../api/me";
 import { buildAsItIs } from "../../api/builds";
-import { atEach, check, install, plan, takeOver, useActivity } from "../../api/several";
+import { atEach, check, install, plan, takeOver, undo, useActivity } from "../../api/several";
 import { useSites } from "../../api/sites";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
@@ -14,6 +14,7 @@ import shared from "./several.module.css";
 import { SiteAtWork } from "./SiteAtWork";
 import { TakeOver } from "./TakeOver";
 import { totalOf } from "./total";
+import { UndoAll } from "./UndoAll";
 
 /** Builds, checks and installs at several sites at once: one plan for all, progress and a way back for each. */
 export function SeveralView() {
@@ -97,6 +98,14 @@ export function SeveralView() {
           >
             {total.ready.length === 1 ? "Install on 1 site" : `Install on ${total.ready.length} sites`}
           </Button>
+        )}
+        {!refusal && (
+          <UndoAll
+            sites={chosen}
+            at={activity.data ?? []}
+            busy={doing === "undo"}
+            undoAt={(sites) => void doAtEach("undo", (id) => undo(told.get(id)?.install?.id ?? 0), sites)}
+          />
         )}
       </div>
       {total.ready.length > 0 && (

@@ -126,8 +126,8 @@ const Check = ({ check, site }: { check: Of<"check">; site: Site }) => (
       {check.state === "stopped"
         ? "stopped"
         : check.problem_count
-          ? `${check.problem_count} ${check.problem_count === 1 ? "thing is" : "things are"} wrong`
-          : "nothing wrong"}
+          ? `${check.problem_count} ${check.problem_count === 1 ? "problem" : "problems"}`
+          : "no problems"}
     </Link>
   </Work>
 );

@@ -25,10 +25,14 @@ export function ChosenSites({ sites, done }: Props) {
           {!refusal && <Labels sites={sites} />}
         </>
       )}
-      {!refusal && <Remove sites={sites} />}
       <Button type="text" onClick={done}>
         {sites.length ? "Choose none" : "Done"}
       </Button>
+      {!refusal && (
+        <div className={styles.apart}>
+          <Remove sites={sites} />
+        </div>
+      )}
     </section>
   );
 }
