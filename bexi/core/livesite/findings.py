@@ -226,7 +226,8 @@ def _of_icon(file: SeenFile, icon: IconFile, links: Sequence[Declared], needed: 
         if icon.real is None and said.startswith("text/html"):
             flaw = replace(flaw, what="A page instead of an icon", evidence=f"It answers with {said}")
             remedy = "Put a real file there: build the set and install it."
-        action = Action.BENCH if flaw.what in _OF_THE_FRAMING else Action.INSTALL
+        of_the_set = flaw.what in _OF_THE_FRAMING and file.as_installed
+        action = Action.BENCH if of_the_set else Action.INSTALL
         yield Finding(flaw.what, flaw.evidence, flaw.why, remedy, action, (file.address,), needed)
     if icon.real is PictureFormat.SVG and said not in _SVG_TYPES:
         why = "An SVG is only shown when its type says so; browsers then show another icon, or none."

@@ -55,7 +55,7 @@ class InspectTests(TestCase):
                 {"favicon.ico": {"content-type": "text/html"}},
             ),
             ({"b.html": html()}, "Page declares no icon", "rel=icon", Action.INSTALL, False, {}),
-            ({"touch.png": clear}, "Home-screen icon is transparent", "clear", Action.BENCH, True, {}),
+            ({"touch.png": clear}, "Home-screen icon is transparent", "clear", Action.INSTALL, True, {}),
             ({"touch.png": None}, "Declared icon is missing", "404", Action.INSTALL, True, {}),
             ({"favicon.ico": None}, "No icon in tabs", "blink and gecko and webkit", Action.INSTALL, True, {}),
             ({"": manifest, "m.webmanifest": b"no"}, "Not a manifest", "JSON", Action.INSTALL, True, {}),
@@ -110,6 +110,11 @@ class InspectTests(TestCase):
             self.assertIn(evidence, one.evidence)
             self.assertEqual((one.action, one.wrong), (action, wrong), what)
             self.assertTrue(one.why and one.remedy.endswith("."), one)
+
+    def test_a_flaw_of_the_set_itself_is_mended_on_the_bench(self):
+        clear = encoded(Image.new("RGBA", (180, 180)), "PNG")
+        findings = found({**GOOD, "touch.png": clear}, {"touch.png": clear})
+        self.assertEqual(findings["Home-screen icon is transparent"].action, Action.BENCH)
 
     def test_pages_with_the_same_finding_stand_together(self):
         pages = {f"p{number}.html": html() for number in range(5)}

@@ -25,6 +25,11 @@ const PICTURES: Picture[] = [
 const TIMES = 8;
 const OFFERED = 3;
 
+type Seen = Pick<Rung, "size" | "png" | "says" | "verdict">;
+
+/** The pictures of an offer are there before those of the draft that takes it. */
+const seenOf = ({ png, judgement }: Offer["pictures"][number]): Seen => ({ png, ...judgement });
+
 /** A picture that no site has yet: how it would be seen, what else could be made of it, and the ways on. */
 export function Begun({ siteId }: { siteId: number }) {
   const site = useSite(siteId);
@@ -37,6 +42,7 @@ export function Begun({ siteId }: { siteId: number }) {
   const { id: artworkId = 0, version = "" } = artwork.data ?? {};
   const offers = useProposals(siteId, artworkId, version, artworkId > 0 && draft.data !== null && !trying);
   const chosen = offers.data?.find((offer) => draft.data && isChosen(offer, draft.data.recipe.framing));
+  const fresh = rungs.isPlaceholderData && chosen ? chosen.pictures.map(seenOf) : rungs.data;
   const told = rungs.data?.map(({ size, says }) => `${size} px ${says}`).join(", ");
   useOutcome(
     told && site.data && !trying && !rungs.isPlaceholderData
@@ -51,17 +57,16 @@ export function Begun({ siteId }: { siteId: number }) {
         {site.data.name} is a site now. <Link to={`/sites/${siteId}/bench`}>Go to its bench</Link>
       </p>
     );
-  if (!site.data || !artwork.data || !draft.data || !rungs.data)
-    return <Loading what="Making its first icons" />;
+  if (!site.data || !artwork.data || !draft.data || !fresh) return <Loading what="Making its first icons" />;
   return (
     <section className={styles.begun} aria-label={`Begun with ${site.data.name}`} aria-busy={trying}>
-      <Enlarged name={site.data.name} rung={rungs.data[1]} />
+      <Enlarged name={site.data.name} icon={fresh[1]} />
       <div className={styles.seen}>
-        <Places name={site.data.name} rungs={rungs.data} />
+        <Places name={site.data.name} icons={fresh} />
         <div className={styles.told}>
           <h2>{site.data.name}</h2>
           <ul className={styles.verdicts} aria-label="How it will be seen">
-            {rungs.data.map(({ size, says, verdict }) => (
+            {fresh.map(({ size, says, verdict }) => (
               <li key={size} data-tone={toneOf(verdict)}>
                 {size} px {says}
               </li>
@@ -83,25 +88,25 @@ export function Begun({ siteId }: { siteId: number }) {
   );
 }
 
-function Enlarged({ name, rung }: { name: string; rung: Rung | undefined }) {
-  if (!rung) return null;
+function Enlarged({ name, icon }: { name: string; icon: Seen | undefined }) {
+  if (!icon) return null;
   return (
     <figure className={styles.large}>
       <TrueSize
-        src={pngOf(rung)}
-        size={rung.size}
+        src={pngOf(icon)}
+        size={icon.size}
         times={TIMES}
-        alt={`${name} at ${rung.size} px, ${TIMES} times as large`}
+        alt={`${name} at ${icon.size} px, ${TIMES} times as large`}
       />
       <figcaption className="reading">
-        {rung.size} px, {TIMES} times as large
+        {icon.size} px, {TIMES} times as large
       </figcaption>
     </figure>
   );
 }
 
 /** In tabs and on a home screen, at true size. */
-function Places({ name, rungs: [small, medium, home] }: { name: string; rungs: Rung[] }) {
+function Places({ name, icons: [small, medium, home] }: { name: string; icons: Seen[] }) {
   const dense = useDevicePixelRatio() >= 1.5;
   const tab = dense ? medium : small;
   if (!tab || !home) return null;
@@ -165,4 +170,4 @@ function Offers({ siteId, draft, offers }: OffersProps) {
   );
 }
 
-const pngOf = ({ png }: Rung) => `data:image/png;base64,${png}`;
+const pngOf = ({ png }: Seen) => `data:image/png;base64,${png}`;
