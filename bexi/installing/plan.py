@@ -42,7 +42,8 @@ class InstallPlan:
     """Steps in the order in which they are done: files first, pages last.
 
     `found` is what the site has already. `leftovers` are steps that remove icons of before that no page names any more;
-    they are no part of the plan until somebody wants them. `files` are the bytes of what is written whole; pages are
+    they are no part of the plan until somebody wants them. `shown` is the path of the icon that most browsers show on
+    most pages, empty for none, None where nobody can tell. `files` are the bytes of what is written whole; pages are
     read and edited when their turn comes, so that a plan for thousands of them stays small.
     """
 
@@ -52,6 +53,7 @@ class InstallPlan:
     found: tuple[Found, ...] = ()
     files: Mapping[str, bytes] = field(default_factory=dict)
     leftovers: tuple[Step, ...] = ()
+    shown: str | None = None
 
     @property
     def changes(self) -> tuple[Step, ...]:
@@ -115,7 +117,8 @@ def plan_install(
     left_alone += [page for page in pages.values() if isinstance(page, LeftAlone)]
     # What pages that are not read name, nobody knows.
     may_go = leftovers(host, there, sorted(gone), kept, unread) if len(paths) == len(all_pages) else ()
-    return InstallPlan(steps, icons, tuple(left_alone), found, {step.path: data for step, data in files}, may_go)
+    written = {step.path: data for step, data in files}
+    return InstallPlan(steps, icons, tuple(left_alone), found, written, may_go, survey.shown())
 
 
 def _page_step(

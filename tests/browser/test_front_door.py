@@ -56,7 +56,7 @@ class FrontDoorTests(BrowserTestCase):
         with ZipFile(told.value.path()) as packed:
             names = {Path(name).name for name in packed.namelist()}
         self.assertLessEqual({"favicon.ico", "apple-touch-icon.png", "site.webmanifest"}, names)
-        expect(page.get_by_text("The ZIP is with your downloads.")).to_be_visible()
+        expect(page.get_by_text("The ZIP is in your downloads.")).to_be_visible()
 
     def test_three_actions_from_a_picture_to_one_file_for_an_upload_field(self):
         page = self.dropped()
@@ -155,7 +155,7 @@ class FrontDoorTests(BrowserTestCase):
         row("Crew_Rota").get_by_role("combobox").click()
         page.get_by_title("Harbour log").last.click()
         self.assert_no_axe_findings(page)
-        dialog.get_by_role("button", name="Put 3 pictures there").click()
+        dialog.get_by_role("button", name="Put 3 pictures on their sites").click()
         expect(dialog).to_have_count(0)
         expect(page.get_by_role("region", name="Without a site").get_by_role("link", name="something")).to_be_visible()
         on = {site.name: site.drafts.get().artwork.title for site in Site.named.all() if site.drafts.exists()}

@@ -65,7 +65,7 @@ class VisitorTests(BrowserTestCase):
         page = self.open(f"/sites/{self.site.pk}/live-check")
         page.get_by_role("button", name="Change the addresses").click()
         expect(page.get_by_role("heading", name="Install build 2")).to_be_visible()
-        expect(page.get_by_text("goes on seeing it").or_(page.get_by_text("on the next visit"))).to_be_visible()
+        expect(page.get_by_text("will see the new one on their next visit")).to_be_visible()
         page.get_by_role("button", name=re.compile("Install .* change")).click()
         expect(page.get_by_role("heading", name="Build 2 is in place")).to_be_visible()
         self.assertIn(b"/favicon.ico?v=", (self.root / "index.html").read_bytes())

@@ -5,12 +5,14 @@ from PIL import Image
 
 from bexi.core.errors import HostRefused
 from bexi.core.formats import ico
+from bexi.core.livesite.inspect import inspect
 from bexi.core.sitehead.link import IconLink
 from bexi.hosts.careful import CarefulHost
 from bexi.installing.plan import plan_install
 from bexi.installing.survey import MOST_LINES, Found, SiteSurvey
+from tests.core.livesite.site import HOME, FakeSite
 from tests.installing.places import MemoryStorage
-from tests.pictures import encoded, noise
+from tests.pictures import BLUE_DISC, encoded, noise, plain_png
 from tests.sets import SMALL, head_lines_of
 
 GOOD_ICO = ico.write([noise(16, 16), noise(32, 32)])
@@ -102,7 +104,7 @@ class SurveyTests(TestCase):
         """WHATWG HTML, link type "icon": of equally appropriate icons the last in tree order is used."""
         links = "<link rel=icon href=/a.ico>", "<link rel=icon href=/b.ico>"
         there = found({"index.html": page(*links), "a.ico": GOOD_ICO, "b.ico": GOOD_ICO})
-        self.assertIn("On 1 page another icon of the same size", there["a.ico"].problems[0])
+        self.assertIn("On 1 page most browsers take another icon of the same size instead.", there["a.ico"].problems[0])
         self.assertEqual(there["b.ico"].problems, ())
 
     def test_icons_named_by_a_manifest_are_looked_for(self):
@@ -139,3 +141,32 @@ class SurveyTests(TestCase):
         self.assertEqual(len(found(pages)), MOST_LINES)
         repeated = page("<link rel=icon href=/a.png>" * 150)
         self.assertEqual(found({"index.html": repeated})["a.png"].pages, 1)
+
+
+class OneRuleTests(TestCase):
+    """The plan tells the icon that the live check sees in most browsers, whatever pages declare."""
+
+    def test_the_plan_and_the_live_check_name_the_same_icon(self):
+        icons = {"favicon.ico": GOOD_ICO, "16.png": plain_png(16, 16), "32.png": plain_png(32, 32)}
+        icons |= {"192.png": plain_png(192, 192), "bad.png": b"no picture", "logo.svg": BLUE_DISC}
+        line = '<link rel="icon" href="/{}" {}>'.format
+        for head in (
+            "",
+            line("16.png", "") + line("32.png", ""),
+            line("32.png", "sizes=32x32") + line("16.png", "sizes=32x32"),
+            line("16.png", "sizes=16x16") + line("32.png", "sizes=32x32") + line("192.png", "sizes=192x192"),
+            line("favicon.ico", "sizes=32x32") + line("logo.svg", "type=image/svg+xml"),
+            line("logo.svg", "type=image/svg+xml") + line("favicon.ico", "sizes=any"),
+            line("16.png", "") + line("bad.png", ""),
+            line("16.png", "") + line("gone.png", ""),
+            '<link rel="apple-touch-icon" href="/192.png">',
+        ):
+            files = {**icons, "index.html": page(head)}
+            told = plan_install(CarefulHost(MemoryStorage(files)), head_lines_of(SMALL)).shown
+            report = inspect(HOME, FakeSite({**files, "": files["index.html"]}).once(), {})
+            seen = report.pages[0].taken["blink"].address.removeprefix(HOME)
+            self.assertEqual(told, seen, head)
+
+    def test_what_code_names_is_not_known(self):
+        coded = page('<link rel=icon href="{{ icon }}">')
+        self.assertIsNone(plan_install(CarefulHost(MemoryStorage({"index.html": coded})), head_lines_of(SMALL)).shown)

@@ -27,7 +27,7 @@ from bexi.standin.host import FTP_OFFSET, LOOPBACK, PORTS, SFTP_OFFSET, running
 from bexi.standin.mischief import Mischief
 from bexi.standin.sites import reset
 from tests.installing.places import FailingStorage, Killed
-from tests.pictures import decoded, encoded
+from tests.pictures import decoded, encoded, plain_png
 from tests.ports import free_port_range
 from tests.server.case import BenchTestCase
 
@@ -361,19 +361,25 @@ class InterruptedTests(InstallTestCase):
 
 
 class OldPictureTests(InstallTestCase):
-    def test_the_icon_that_is_replaced_is_kept_and_shown_as_a_picture(self):
-        (self.root / "favicon.ico").write_bytes(encoded(Image.new("RGB", (16, 16), "#c03020"), "ICO"))
+    def shown(self) -> tuple[str | None, int, bytes]:
+        """The path that the plan tells, and what is answered for it."""
         planned = self.plan()
-        address = f"/api/plannings/{planned['id']}/old-picture"
-        shown = self.client.get(f"{address}?path=favicon.ico&px=16")
-        self.assertEqual(decoded(shown.content)[0, 0].tolist(), [192, 48, 32, 255])
-        for path in ("icon-192.png", "index.html", "../secret", "favicon.ico/.."):
-            self.assertEqual(self.client.get(address, {"path": path}).status_code, 404, path)
+        answer = self.client.get(f"/api/plannings/{planned['id']}/old-picture?px=16")
+        return planned["plan"]["shown"], answer.status_code, answer.content
 
-    def test_what_is_no_picture_is_not_shown(self):
-        self.assertEqual(
-            self.client.get(f"/api/plannings/{self.plan()['id']}/old-picture?path=favicon.ico").status_code, 404
-        )
+    def test_the_icon_that_most_browsers_show_is_kept_and_shown_as_a_picture(self):
+        (self.root / "favicon.ico").write_bytes(encoded(Image.new("RGB", (16, 16), "#c03020"), "ICO"))
+        path, _, picture = self.shown()
+        self.assertEqual((path, decoded(picture)[0, 0].tolist()), ("favicon.ico", [192, 48, 32, 255]))
+        (self.root / "named.png").write_bytes(plain_png(16, 16, "#0000aa"))
+        for page in self.root.glob("*.html"):
+            page.write_bytes(page.read_bytes().replace(b"</head>", b"<link rel=icon href=/named.png></head>"))
+        path, _, picture = self.shown()
+        self.assertEqual((path, decoded(picture)[0, 0].tolist()), ("named.png", [0, 0, 170, 255]))
+
+    def test_where_there_is_none_none_is_shown(self):
+        (self.root / "favicon.ico").unlink(missing_ok=True)
+        self.assertEqual(self.shown()[:2], ("", 404))
 
 
 class OverSftpTests(InstallTestCase):

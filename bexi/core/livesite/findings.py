@@ -80,6 +80,11 @@ class SeenFile:
         return self.got.served.url
 
 
+_CALLED = {"blink": "most browsers", "gecko": "another family of browsers", "webkit": "one phone maker's browsers"}
+_DRAWN_ON_HOME_SCREENS, _LEAST_ON_HOME_SCREENS = 180, 120
+"""60 units on screens of 3 and of 2 px for each, as the maker who asks for the icon documents it [from memory]."""
+
+
 def found_on(pages: Sequence[SeenPage], files: Mapping[str, SeenFile], look: Look, installed: bool) -> list[Finding]:
     """All findings, those of several pages or files together; what is wrong first."""
     found = [
@@ -130,7 +135,8 @@ def _of_page(seen: SeenPage, files: Mapping[str, SeenFile], installed: bool) -> 
     blind = [by for by in IN_BROWSER if not seen.taken[by].address]
     if blind:
         why = "Tabs and bookmarks then show a blank sheet."
-        told = f"{' and '.join(blind)}: {seen.taken[blind[0]].why}"
+        whose = "every browser" if len(blind) == len(IN_BROWSER) else ", ".join(_CALLED[by] for by in blind)
+        told = f"In {whose}: {seen.taken[blind[0]].why}"
         remedy = "Build the set and install it; Bexi writes the lines into every page."
         yield Finding("No icon in tabs", told, why, remedy, Action.INSTALL, where)
     elif not seen.page.of_kind("icon"):
@@ -143,10 +149,29 @@ def _of_page(seen: SeenPage, files: Mapping[str, SeenFile], installed: bool) -> 
         yield Finding(
             "No home-screen icon", seen.taken["home-screen"].why, why, remedy, Action.INSTALL, where, installed
         )
+    else:
+        yield from _small_on_home_screens(files.get(seen.taken["home-screen"].address), where)
     if installed:
         yield from _others_win(seen.taken, files, where)
     for one in seen.page.declared:
         yield from _of_line(one, seen.page)
+
+
+def _small_on_home_screens(file: SeenFile | None, where: tuple[str, ...]) -> Iterator[Finding]:
+    icon = file.got.icon if file else None
+    if file is None or icon is None or icon.real is PictureFormat.SVG or not icon.sides:
+        return
+    largest = max(min(sides) for sides in icon.sides)
+    if largest < _LEAST_ON_HOME_SCREENS:
+        yield Finding(
+            "Small home-screen icon",
+            f"{path_of(file.address)} is {largest} px, where phones draw {_DRAWN_ON_HOME_SCREENS} px",
+            "It is enlarged there, so it looks soft.",
+            "Build a set with a home-screen icon and install it.",
+            Action.INSTALL,
+            where,
+            wrong=False,
+        )
 
 
 def _others_win(taken: Mapping[str, Taken], files: Mapping[str, SeenFile], where: tuple[str, ...]) -> Iterator[Finding]:

@@ -128,9 +128,10 @@ class FoundOut(Schema):
 class InstallPlanOut(Schema):
     """`changes` is how many steps change something; `warning` says when the place is not the site's top folder.
 
-    `leftovers` would remove icons of before that no page names any more: done only when asked for.
-    `not_well` says in one line which icons of the set a person will not see well. `old_seconds` is for how long
-    visitors of before may go on seeing the old icon: 0 until their next visit, null when nothing is known of one.
+    `leftovers` would remove icons of before that no page names any more: done only when asked for. `shown` is the path
+    of the icon that most browsers show on most pages now, empty for none, null where nobody can tell. `not_well` says
+    in one line which icons of the set a person will not see well. `old_seconds` is for how long visitors of before may
+    go on seeing the old icon: 0 until their next visit, null when nothing is known of one.
     """
 
     changes: int
@@ -141,6 +142,7 @@ class InstallPlanOut(Schema):
     warning: str
     not_well: str
     old_seconds: float | None = None
+    shown: str | None = None
 
     @classmethod
     def of(cls, planning: Planning) -> "InstallPlanOut | None":
@@ -334,11 +336,9 @@ def look_at_planning(request: HttpRequest, planning_id: int) -> PlanningOut:
 
 
 @router.get("/plannings/{planning_id}/old-picture", response=None)
-def old_picture(
-    request: HttpRequest, planning_id: int, path: str, px: Annotated[int, Query(ge=1, le=512)] = 16
-) -> HttpResponse:
-    """An icon that would be replaced, as a PNG that fits `px` best."""
-    sha256 = planning.old_picture(planning.planning_by(planning_id), path)
+def old_picture(request: HttpRequest, planning_id: int, px: Annotated[int, Query(ge=1, le=512)] = 16) -> HttpResponse:
+    """The icon that most visitors see before the installation, as a PNG that fits `px` best."""
+    sha256 = planning.old_picture(planning.planning_by(planning_id))
     if sha256 is None:
         raise Http404
     return picture_response(sha256, px)

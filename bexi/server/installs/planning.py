@@ -18,7 +18,7 @@ from bexi.hosts.place import Place
 from bexi.hosts.protocol import Host
 from bexi.hosts.secret import Secret
 from bexi.installing.plan import InstallPlan, plan_install
-from bexi.installing.step import Content, Step, StepKind
+from bexi.installing.step import Content, StepKind
 from bexi.sandbox.icons import look_apart
 from bexi.sandbox.pages import read_page_apart
 from bexi.server import blobs, vault
@@ -32,9 +32,8 @@ from bexi.server.machines.work import take
 from bexi.server.sites.models import Site
 from bexi.web.visiting import visiting
 
-PICTURES = (".ico", ".png", ".svg", ".gif", ".jpg", ".jpeg", ".webp")
-MOST_PICTURE_BYTES = 2 * 1024 * 1024
 ALL_PAGES = "*"
+MOST_PICTURE_BYTES = 2 * 1024 * 1024
 PLACE_AWAITED_SECONDS = 30
 """So long a place may be busy with other work before this is offered again."""
 _TOLD_EVERY_SECONDS = 0.25
@@ -83,11 +82,12 @@ def _carry_out(planning: Planning) -> None:
             visited = urlsplit(planning.site.address).netloc
             plan = plan_install(host, head_lines(planning.build), wanted(planning.pages), told, visited, planning.rules)
             warning = " ".join(filter(None, (host.place_note, place_warning(planning.site, host))))
-            _keep_old_pictures(host, plan.steps)
+            shown = _kept_picture(host, plan.shown)
         old = _old_seconds(planning, plan)
         for data in plan.files.values():
             blobs.put(data)
-        ended = {"state": PlanningState.DONE, "plan": _as_json(plan, warning) | {"old_seconds": old}}
+        seen: dict[str, object] = {"old_seconds": old, "shown": plan.shown, "shown_sha256": shown}
+        ended = {"state": PlanningState.DONE, "plan": _as_json(plan, warning) | seen}
     except PlanningStopped:
         ended = {"state": PlanningState.STOPPED}
     except Refusal as refusal:
@@ -103,12 +103,10 @@ def _carry_out(planning: Planning) -> None:
         planning.note(PlanningState.READING, sealed="", **ended)
 
 
-def _keep_old_pictures(host: Host, steps: Sequence[Step]) -> None:
-    """Keep the icons that will be replaced, to be shown beside the new ones."""
-    for step in steps:
-        replaced = step.kind in (StepKind.REPLACE, StepKind.REMOVE) and step.path.lower().endswith(PICTURES)
-        if replaced and step.before and step.before.size <= MOST_PICTURE_BYTES:
-            blobs.put(host.read(step.path) or b"")
+def _kept_picture(host: Host, path: str | None) -> str:
+    """Keep the icon that visitors see before, to be shown beside the new one; empty for none."""
+    data = host.read(path) if path else None
+    return blobs.put(data) if data and len(data) <= MOST_PICTURE_BYTES else ""
 
 
 def _old_seconds(planning: Planning, plan: InstallPlan) -> float | None:
@@ -125,10 +123,9 @@ def _old_seconds(planning: Planning, plan: InstallPlan) -> float | None:
     return None
 
 
-def old_picture(planning: Planning, path: str) -> str | None:
-    """The name under which an icon is kept that a plan would replace; None for what is no such icon."""
-    step = next((step for step in planning.read_steps if step.path == path), None)
-    return step.before.sha256 if step and step.before and path.lower().endswith(PICTURES) else None
+def old_picture(planning: Planning) -> str | None:
+    """The name under which the icon is kept that most visitors see before the installation; None for none."""
+    return (planning.plan or {}).get("shown_sha256") or None
 
 
 class _Told:

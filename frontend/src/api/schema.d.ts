@@ -1581,7 +1581,7 @@ export interface paths {
         };
         /**
          * Old Picture
-         * @description An icon that would be replaced, as a PNG that fits `px` best.
+         * @description The icon that most visitors see before the installation, as a PNG that fits `px` best.
          */
         get: operations["bexi_server_installs_api_old_picture"];
         put?: never;
@@ -3789,9 +3789,10 @@ export interface components {
          * InstallPlanOut
          * @description `changes` is how many steps change something; `warning` says when the place is not the site's top folder.
          *
-         *     `leftovers` would remove icons of before that no page names any more: done only when asked for.
-         *     `not_well` says in one line which icons of the set a person will not see well. `old_seconds` is for how long
-         *     visitors of before may go on seeing the old icon: 0 until their next visit, null when nothing is known of one.
+         *     `leftovers` would remove icons of before that no page names any more: done only when asked for. `shown` is the path
+         *     of the icon that most browsers show on most pages now, empty for none, null where nobody can tell. `not_well` says
+         *     in one line which icons of the set a person will not see well. `old_seconds` is for how long visitors of before may
+         *     go on seeing the old icon: 0 until their next visit, null when nothing is known of one.
          */
         InstallPlanOut: {
             /** Changes */
@@ -3810,6 +3811,8 @@ export interface components {
             not_well: string;
             /** Old Seconds */
             old_seconds?: number | null;
+            /** Shown */
+            shown?: string | null;
         };
         /** LeftAloneOut */
         LeftAloneOut: {
@@ -6615,8 +6618,7 @@ export interface operations {
     };
     bexi_server_installs_api_old_picture: {
         parameters: {
-            query: {
-                path: string;
+            query?: {
                 px?: number;
             };
             header?: never;

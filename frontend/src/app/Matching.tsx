@@ -17,7 +17,7 @@ import { SitePicker } from "./SitePicker";
 export function Matching({ artworks, close }: { artworks: Artwork[]; close: () => void }) {
   const sites = useSites();
   return (
-    <Dialog title={`${artworks.length} pictures: which is for which site?`} close={close} width={720}>
+    <Dialog title={"Which picture is for which site?"} close={close} width={720}>
       {sites.data ? (
         <Pairs artworks={artworks} sites={sites.data} close={close} />
       ) : (
@@ -101,12 +101,9 @@ function Pairs({ artworks, sites, close }: PairsProps) {
           undo leads back to those before.
         </p>
       )}
-      <p>
-        Each lies on its site’s bench then, framed as is proposed first. What is there now can be had back by
-        undo.
-      </p>
+      <p>Each goes onto its site’s bench with the first proposal. Undo there brings back what was on it.</p>
       <Button type="primary" loading={busy} onClick={() => void putAll()}>
-        Put {artworks.length} pictures there
+        Put {artworks.length} pictures on their sites
       </Button>
     </>
   );

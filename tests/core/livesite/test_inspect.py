@@ -57,7 +57,7 @@ class InspectTests(TestCase):
             ({"b.html": html()}, "Page declares no icon", "rel=icon", Action.INSTALL, False, {}),
             ({"touch.png": clear}, "Home-screen icon is transparent", "clear", Action.INSTALL, True, {}),
             ({"touch.png": None}, "Declared icon is missing", "404", Action.INSTALL, True, {}),
-            ({"favicon.ico": None}, "No icon in tabs", "blink and gecko and webkit", Action.INSTALL, True, {}),
+            ({"favicon.ico": None}, "No icon in tabs", "In every browser", Action.INSTALL, True, {}),
             ({"": manifest, "m.webmanifest": b"no"}, "Not a manifest", "JSON", Action.INSTALL, True, {}),
             ({"": manifest, "m.webmanifest": b"{}"}, "Manifest lacks icons", "192 px", Action.PLAN, False, {}),
             (
@@ -115,6 +115,12 @@ class InspectTests(TestCase):
         clear = encoded(Image.new("RGBA", (180, 180)), "PNG")
         findings = found({**GOOD, "touch.png": clear}, {"touch.png": clear})
         self.assertEqual(findings["Home-screen icon is transparent"].action, Action.BENCH)
+
+    def test_a_home_screen_icon_that_is_enlarged_is_an_advice(self):
+        small = found({**GOOD, "touch.png": plain_png(57, 57)})["Small home-screen icon"]
+        self.assertEqual((small.wrong, small.where), (False, (HOME, f"{HOME}b.html")))
+        self.assertIn("57 px, where phones draw 180 px", small.evidence)
+        self.assertNotIn("Small home-screen icon", found({**GOOD, "touch.png": plain_png(152, 152)}))
 
     def test_pages_with_the_same_finding_stand_together(self):
         pages = {f"p{number}.html": html() for number in range(5)}

@@ -40,7 +40,7 @@ export function History({ site, given }: Props) {
               <strong>Build {install.build_number}</strong> {stateOf(install)}
               <br />
               <span className="reading">
-                {when(install.changed)}
+                {when(install.created)}
                 {install.who && `, by ${install.who}`}
                 {install.who && me?.has_account === false && ", whose account on this machine runs Bexi"}
               </span>

@@ -22,7 +22,7 @@ export function Leftovers({ steps, chosen, choose }: Props) {
   return (
     <section aria-labelledby="old-icons">
       <div className={styles.head}>
-        <h2 id="old-icons">Old icons that may go</h2>
+        <h2 id="old-icons">Old icons you can remove</h2>
         {steps.length > 1 && (
           <Checkbox
             checked={chosen.size === steps.length}
@@ -33,7 +33,7 @@ export function Leftovers({ steps, chosen, choose }: Props) {
           </Checkbox>
         )}
       </div>
-      <p className={shared.note}>Tick what shall be removed. A copy is kept, and undo brings it back.</p>
+      <p className={shared.note}>Tick the ones to remove. A copy of each is kept, and undo brings it back.</p>
       <ul className={shared.steps}>
         {steps.map(({ path, notes, bytes_before }) => (
           <li key={path}>

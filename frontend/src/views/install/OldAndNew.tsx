@@ -3,20 +3,17 @@ import { useState } from "react";
 import type { Planning, Site } from "../../api/client";
 import styles from "./oldAndNew.module.css";
 
-const PICTURE = /\.(ico|png|svg|gif|jpe?g|webp)$/i;
-
-/** The site's tab as it is and as it will be: the icon that is replaced beside the new one, at true size. */
+/** The site's tab as it is and as it will be: the icon that most browsers show now beside the new one, at true size. */
 export function OldAndNew({ planning, site }: { planning: Planning; site: Site }) {
   const [broken, setBroken] = useState(false);
   const steps = planning.plan?.steps ?? [];
   const root = steps.find(({ path }) => path === "favicon.ico");
   if (!root) return null;
   const fresh = `/api/builds/${planning.build_id}/files/favicon.ico/frames/16`;
-  const replaced = steps.filter(({ kind, path }) => kind === "replace" && PICTURE.test(path));
-  const old = replaced.includes(root) ? root : root.kind === "same" ? undefined : replaced[0];
-  const query = new URLSearchParams({ path: old?.path ?? "", px: String(Math.round(16 * devicePixelRatio)) });
+  const shown = planning.plan?.shown;
+  const same = root.kind === "same" && shown === root.path;
   const before =
-    root.kind === "same" ? fresh : old && !broken && `/api/plannings/${planning.id}/old-picture?${query}`;
+    shown && !broken && `/api/plannings/${planning.id}/old-picture?px=${Math.round(16 * devicePixelRatio)}`;
   return (
     <div className={styles.oldAndNew}>
       <figure>
@@ -28,7 +25,7 @@ export function OldAndNew({ planning, site }: { planning: Planning; site: Site }
           )}
           {site.name}
         </span>
-        <figcaption>{now(root.kind === "same", old?.path, broken)}</figcaption>
+        <figcaption>{told(shown, same, broken)}</figcaption>
       </figure>
       <span aria-hidden>→</span>
       <figure>
@@ -42,8 +39,9 @@ export function OldAndNew({ planning, site }: { planning: Planning; site: Site }
   );
 }
 
-function now(same: boolean, replaced: string | undefined, broken: boolean): string {
+function told(shown: string | null | undefined, same: boolean, broken: boolean): string {
   if (same) return "Before: the same favicon.ico";
-  if (!replaced) return "Before: no icon";
-  return broken ? `Before: ${replaced}, which cannot be shown` : `Before: ${replaced}`;
+  if (shown === "") return "Before: no icon";
+  if (!shown) return "Before: the live check shows it";
+  return broken ? `Before: ${shown}, which cannot be shown` : `Before: ${shown}, in most browsers`;
 }

@@ -7,12 +7,14 @@ import shared from "./install.module.css";
 export function UntilWhen({ seconds, siteId }: { seconds: number | null; siteId: number }) {
   if (seconds === null) return null;
   if (seconds === 0)
-    return <p className={shared.note}>Whoever knows the old icon sees the new one on the next visit.</p>;
+    return (
+      <p className={shared.note}>Visitors who have the old icon will see the new one on their next visit.</p>
+    );
   return (
     <p className={shared.note}>
-      Whoever knows the old icon may go on seeing it for {lasting(seconds)} after this: browsers keep it that
-      long. <Link to={`/sites/${siteId}/set`}>Addresses that change with the file</Link> end that sooner,
-      except for <code>/favicon.ico</code>, which browsers ask for by themselves.
+      Visitors who have the old icon may keep seeing it for {lasting(seconds)}: browsers keep it that long.{" "}
+      <Link to={`/sites/${siteId}/set`}>Addresses that change with the file</Link> end that sooner, except for{" "}
+      <code>/favicon.ico</code>, which browsers ask for by themselves.
     </p>
   );
 }

@@ -41,7 +41,7 @@ export function StillOld({ site, check }: { site: Site; check: Check }) {
           . If that is the new one, only your own browser lags.
         </li>
         <li>
-          <strong>Have every browser ask.</strong> <Stamp site={site} />
+          <strong>Make every browser ask again.</strong> <Stamp site={site} />
         </li>
       </ul>
     </section>
@@ -95,7 +95,7 @@ function Stamp({ site }: { site: Site }) {
 /** From when on nobody's browser shows an earlier icon. */
 function Certain({ check }: { check: Check }) {
   const { certain_from, changed } = check.report ?? {};
-  if (!certain_from || !changed) return <p>Nothing tells that the icons were ever changed.</p>;
+  if (!certain_from || !changed) return <p>Bexi knows of no change to these icons.</p>;
   const over = Date.parse(certain_from) <= Date.parse(check.summary.created);
   return (
     <p className={styles.certain} data-tone={over ? "good" : "caution"}>

@@ -45,7 +45,7 @@ export function OneFile({ site }: { site: Site }) {
           >
             {fileNameOf(site.name, made.size, made.format)}
           </a>
-          , {bytes(made.bytes)}, is with your downloads.
+          , {bytes(made.bytes)}, is in your downloads.
         </p>
       )}
       {made?.notes.map((note) => (

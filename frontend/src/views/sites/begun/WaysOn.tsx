@@ -61,7 +61,7 @@ function OnlyFiles({ site, waiting }: FilesProps) {
       {build.isPending && run && <FilesBuilt run={run} />}
       {build.data !== undefined && !build.isPending && (
         <p role="status" className={styles.made}>
-          The ZIP is with your downloads. <a href={`/api/builds/${build.data}/set.zip`}>Save it again</a>, or{" "}
+          The ZIP is in your downloads. <a href={`/api/builds/${build.data}/set.zip`}>Save it again</a>, or{" "}
           <Link to={`/sites/${site.id}/set`}>see each file</Link>.
         </p>
       )}
