@@ -17,6 +17,8 @@ LINE = "BEXI_TEST_LINE"
 PROCESS, PROCESSES = "BEXI_TEST_PROCESS", "BEXI_TEST_PROCESSES"
 """The number of such a process, from 0, and how many there are."""
 _RAN = re.compile(r"^Ran (\d+) tests?", re.MULTILINE)
+_TOOK = re.compile(r"^took +([\d.]+) s ([\w.]+)$", re.MULTILINE)
+_SLOWEST = 20
 _COUNTED = re.compile(r"\b(failures|errors|unexpected successes|skipped)=(\d+)")
 
 
@@ -39,6 +41,8 @@ def main(labels: list[str]) -> int:
         told = [_read(file) for _, file in running]
     # What failed is told last, where the eye is, and what keeps the end of a long log alone.
     print("\n".join(text for _, text in sorted(zip(ended, told, strict=True), key=lambda one: one[0] != 0)))
+    slowest = sorted((float(seconds), name) for text in told for seconds, name in _TOOK.findall(text))
+    print("The slowest:", *(f"{seconds:6.1f} s {name}" for seconds, name in slowest[: -_SLOWEST - 1 : -1]), sep="\n")
     ran = sum(int(match[1]) for text in told for match in _RAN.finditer(text))
     counted = [(match[1], int(match[2])) for text in told for match in _COUNTED.finditer(text)]
     skipped = sum(number for kind, number in counted if kind == "skipped")

@@ -14,6 +14,7 @@ from django.test.utils import iter_test_cases
 
 from tests.__main__ import LINE
 
+_TOLD = 20
 SLOWEST_FIRST = ("tests.browser", "tests.installing", "tests.server", "")
 """Within those that leave the database as it was, which come before those that flush it, as in Django's own order.
 
@@ -35,7 +36,7 @@ class LineSuite(TestSuite):
             classes[number].run(result, debug)
             result._previousTestClass = None  # it is torn down already; unittest would do so once more
             took.append((time.monotonic() - start, name))
-        print("\nThe slowest:", *(f"{seconds:6.1f} s {name}" for seconds, name in sorted(took)[:-16:-1]), sep="\n")
+        print("", *(f"took {seconds:6.1f} s {name}" for seconds, name in sorted(took)[-_TOLD:]), sep="\n")
         return result
 
 

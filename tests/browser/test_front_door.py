@@ -47,6 +47,9 @@ class FrontDoorTests(BrowserTestCase):
         expect(other).to_have_attribute("aria-pressed", "true")
         self.assertEqual(Site.objects.get().drafts.get().revision, 3)
         self.assert_no_axe_findings(page)
+        for width in (320, 390, 1024):
+            page.set_viewport_size({"width": width, "height": 800})
+            self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), width)
         self.assertFalse(Site.named.exists())
 
     def test_two_actions_from_a_picture_to_its_zip(self):
