@@ -52,6 +52,8 @@ def make(target: Path) -> None:
             shutil.copy(DOCS / "formats" / f"{name}.schema.json", pages / "reference")
         config = load_config(str(DOCS / "mkdocs.yml"), docs_dir=str(pages), site_dir=str(target), strict=True)
         build(config)
+    for script in (target / "search").glob("*.js"):
+        script.unlink()  # the finder looks through the index
 
 
 def _made() -> Iterator[tuple[str, str]]:

@@ -107,9 +107,19 @@ class TaskWordsTests(ViewTestCase):
         page.get_by_role("button", name="Build the set").wait_for()
         page.keyboard.press("Control+k")
         page.get_by_role("combobox", name="An action").fill("transparnet")
-        expect(page.get_by_text("Nothing has that name. These come closest:")).to_be_visible()
+        expect(page.get_by_text("Nothing has that name. These come closest.")).to_be_visible()
         expect(page.get_by_role("option").first).to_contain_text("Remove the background")
         expect(page.get_by_role("option").last).to_contain_text("documentation")
+
+    def test_what_only_the_documentation_tells_of_is_found_there(self):
+        page = self.view("set")
+        page.get_by_role("button", name="Build the set").wait_for()
+        page.keyboard.press("Control+k")
+        page.get_by_role("combobox", name="An action").fill("zopfli")
+        expect(page.get_by_text("the documentation tells of it")).to_be_visible()
+        with page.context.expect_page() as opened:
+            page.get_by_role("option").first.click()
+        expect(opened.value.get_by_text("zopfli").first).to_be_visible()
 
     def test_every_page_that_a_task_names_is_there(self):
         source = (settings.REPOSITORY / "frontend/src/app/finder/tasks.ts").read_text()

@@ -171,6 +171,8 @@ class FrontDoorTests(BrowserTestCase):
         self.begin(page, "127.0.0.1:9")
         expect(page.get_by_role("alert").filter(has_text="cannot be looked at")).to_be_visible()
         self.assert_no_axe_findings(page)
+        page.get_by_role("button", name="It is a name").click()
+        expect(page.get_by_role("region", name="Letters for 127.0.0.1:9")).to_be_visible()
 
 
 PLACES = {"In a light tab": 16, "In a dark tab": 16, "On a home screen": 180, "disc at 32 px, 8 times as large": 256}

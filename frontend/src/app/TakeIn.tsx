@@ -12,7 +12,7 @@ import { type Sending, TakingIn } from "./takingIn";
 const Matching = later(async () => (await import("./Matching")).Matching);
 const OnItsWay = later(async () => (await import("./OnItsWay")).OnItsWay);
 
-let sent = 0;
+const NOT_THERE = "Bexi does not answer. Is it still running? Drop it again.";
 
 /** Lets pictures be dropped or pasted anywhere, and shows those on their way. */
 export function TakeIn({ children }: { children: ReactNode }) {
@@ -22,54 +22,18 @@ export function TakeIn({ children }: { children: ReactNode }) {
   const [matched, setMatched] = useState<Artwork[]>([]); // with sites
   const [sending, setSending] = useState<Sending[]>([]);
 
-  const close = useCallback(
-    (key: number) => setSending((all) => all.filter((one) => one.key !== key)),
-    [setSending],
-  );
-  const send = useCallback(
-    async (file: File): Promise<Artwork | undefined> => {
-      const key = ++sent;
-      const change = (part: Partial<Sending>) =>
-        setSending((all) => all.map((one) => (one.key === key ? { ...one, ...part } : one)));
-      setSending((all) => [...all, { key, name: file.name, share: 0 }]);
-      try {
-        const { sendPicture } = await import("../api/upload");
-        const artwork = await sendPicture("/api/artwork", file, (share) => change({ share }));
-        close(key);
-        await queries.invalidateQueries({ queryKey: ["shelf"] });
-        return artwork;
-      } catch (problem) {
-        change({ problem: (problem as Error).message });
-        return undefined;
-      }
-    },
-    [close, queries],
-  );
-  const begin = useCallback(
-    async (artwork: Artwork) => {
-      try {
-        const { beginWith } = await import("../api/beginnings");
-        const { id } = await beginWith(artwork.id);
-        void queries.invalidateQueries({ queryKey: ["beginnings"] });
-        void navigate(`/?begun=${id}`);
-      } catch (problem) {
-        const told = { key: ++sent, name: artwork.title, share: 1, problem: (problem as Error).message };
-        setSending((all) => [...all, told]);
-      }
-    },
-    [navigate, queries],
-  );
   const take = useCallback(
-    async (files: Iterable<File>) => {
+    async (dropped: Iterable<File>) => {
+      const files = [...dropped]; // a list of them empties itself
       setSending((all) => all.filter((one) => !one.problem));
-      const taken = (await Promise.all([...files].map(send))).filter((one) => one !== undefined);
-      const [last] = taken.slice(-1);
-      if (!last) return;
-      if (siteId) void navigate(`/sites/${siteId}/artwork?piece=${last.id}`);
-      else if (taken.length > 1) setMatched((others) => [...others, ...taken]);
-      else await begin(last);
+      try {
+        const { bringIn } = await import("./bringIn");
+        await bringIn(files, { siteId, show: setSending, match: setMatched, queries, navigate });
+      } catch {
+        setSending(files.map(({ name }, key) => ({ key: -key, name, share: 0, problem: NOT_THERE })));
+      }
     },
-    [begin, navigate, send, siteId],
+    [navigate, queries, siteId],
   );
   const over = useDropAnywhere(take);
   return (
@@ -80,7 +44,11 @@ export function TakeIn({ children }: { children: ReactNode }) {
       {sending.length > 0 && (
         <div className={styles.tray} role="status">
           {sending.map((one) => (
-            <OnItsWay key={one.key} one={one} close={() => close(one.key)} />
+            <OnItsWay
+              key={one.key}
+              one={one}
+              close={() => setSending((all) => all.filter(({ key }) => key !== one.key))}
+            />
           ))}
         </div>
       )}

@@ -4,15 +4,6 @@ export function bytes(count: number): string {
   return `${(count / 1_000_000).toFixed(1)} MB`;
 }
 
-/** Under which a file made for a site is saved. */
-export const fileNameOf = (name: string, size: number, format: string) =>
-  `${
-    name
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, "-")
-      .replace(/^-|-$/g, "") || "icon"
-  }-${size}.${format}`;
-
 export function when(moment: string): string {
   return new Date(moment).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" });
 }
@@ -22,15 +13,6 @@ const STEPS: [number, Intl.RelativeTimeFormatUnit][] = [
   [3600, "hour"],
   [60, "minute"],
 ];
-
-const LONGER: [number, string][] = [[365 * 86_400, "year"], ...STEPS];
-
-/** How long something lasts, in the largest unit that fits, rounded up, like "up to 7 days". */
-export function lasting(seconds: number): string {
-  const [length, unit] = LONGER.find(([length]) => seconds >= length) ?? [60, "minute"];
-  const count = Math.ceil(seconds / length);
-  return `up to ${count} ${unit}${count === 1 ? "" : "s"}`;
-}
 
 /** How long ago, in the largest unit that fits. */
 export function ago(moment: string): string {

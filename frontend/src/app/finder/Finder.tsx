@@ -4,6 +4,7 @@ import { useNavigate } from "react-router";
 
 import { useShelf } from "../../api/artwork";
 import type { Site } from "../../api/client";
+import { passagesWith, usePassages } from "../../api/documentation";
 import { useFoundSites, useSite } from "../../api/sites";
 import { Dialog } from "../Dialog";
 import { VIEWS } from "../views";
@@ -14,6 +15,8 @@ import { WORDS } from "./words";
 
 const MOST = 12;
 const NEAREST = 3;
+const NOTHING = "Nothing has that name. These come closest.";
+const IN_DOCUMENTATION = "Nothing has that name, but the documentation tells of it.";
 type Props = { siteId: number | undefined; listKeys: () => void; close: () => void };
 
 /** Finds every action of the screen, view, site, piece and word of ours, by any of its words. */
@@ -48,7 +51,9 @@ export function Finder({ siteId, listKeys, close }: Props) {
   ];
   const fitting = withWords(everything, typed).slice(0, MOST);
   const isNear = fitting.length === 0;
-  const found = isNear ? [...nearest(everything, typed, NEAREST), DOCUMENTATION] : fitting;
+  const passages = usePassages(isNear).data ?? [];
+  const read = passagesWith(passages, typed, NEAREST).map(passageFound);
+  const found = isNear ? [...read, ...nearest(everything, typed, NEAREST), DOCUMENTATION] : fitting;
   const chosen = found[Math.min(at, found.length - 1)];
   const take = (one: Found | undefined) => {
     if (!one) return;
@@ -95,7 +100,7 @@ export function Finder({ siteId, listKeys, close }: Props) {
         ))}
       </ul>
       <p role="status" className={styles.what}>
-        {isNear ? "Nothing has that name. These come closest:" : "Arrows choose, Enter opens."}
+        {isNear ? (read.length ? IN_DOCUMENTATION : NOTHING) : "Arrows choose, Enter opens."}
       </p>
     </Dialog>
   );
@@ -113,6 +118,12 @@ function taskFound(
   if (!site) return { name, words, what: "task: choose a site first", go: to("/") };
   return { name, words, what: `task for ${site.name}`, go: to(`/sites/${site.id}/${at.view}`) };
 }
+
+const passageFound = ({ location, title }: { location: string; title: string }): Found => ({
+  name: title,
+  what: "documentation",
+  go: () => void window.open(`/docs/${location}`, "_blank"),
+});
 
 const DOCUMENTATION: Found = {
   name: "Look through the documentation",

@@ -3,7 +3,8 @@ import { useState } from "react";
 
 import type { Fit, Requirement, Site } from "../../api/client";
 import { useFit, useForgetRequirement, useKeepRequirement, useRequirements } from "../../api/plans";
-import { bytes, fileNameOf } from "../../app/units";
+import { fileNameOf } from "../../app/download";
+import { bytes } from "../../app/units";
 import styles from "./uploadField.module.css";
 import shared from "./set.module.css";
 

@@ -26,6 +26,10 @@ export function FrontDoor() {
   const beginnings = useBeginnings().data ?? [];
   const others = beginnings.filter(({ id }) => id !== begun);
   const picker = useRef<HTMLInputElement>(null);
+  const setLetters = (name: string) => {
+    look.reset();
+    void navigate(`/?${new URLSearchParams({ letters: name.slice(0, LONGEST_NAME) })}`);
+  };
   const begin = ({ typed }: { typed: string }) => {
     const text = typed.trim();
     if (isAddress(text)) {
@@ -33,8 +37,7 @@ export function FrontDoor() {
         onSuccess: ({ id }) => void navigate(`/sites/${id}/artwork`, { state: { fromSite: true } }),
       });
     } else {
-      look.reset();
-      void navigate(`/?${new URLSearchParams({ letters: text.slice(0, LONGEST_NAME) })}`);
+      setLetters(text);
     }
   };
   return (
@@ -73,7 +76,14 @@ export function FrontDoor() {
             Begin
           </Button>
         </Form>
-        {look.error && <Alert type="error" showIcon title={look.error.message} />}
+        {look.error && (
+          <Alert
+            type="error"
+            showIcon
+            title={look.error.message}
+            action={<Button onClick={() => setLetters(look.variables)}>It is a name: set its letters</Button>}
+          />
+        )}
       </section>
       {begun > 0 && <Begun key={begun} siteId={begun} />}
       {named && <LettersOffered key={named} name={named} />}

@@ -3,8 +3,8 @@ import { Link } from "react-router";
 
 import type { Requirement, Site } from "../../../api/client";
 import { useFit } from "../../../api/plans";
-import { download } from "../../../app/download";
-import { bytes, fileNameOf } from "../../../app/units";
+import { download, fileNameOf } from "../../../app/download";
+import { bytes } from "../../../app/units";
 import styles from "./begun.module.css";
 
 /** What upload fields ask for most. */
