@@ -66,7 +66,7 @@ class StoryTests(BrowserTestCase):
 
         page.get_by_role("link", name="Install it").click()
         page.get_by_text("index.html").click()
-        expect(page.get_by_text('href="/site.webmanifest">').locator("visible=true").first).to_be_visible()
+        expect(page.get_by_text('href="/site.webmanifest?v=').locator("visible=true").first).to_be_visible()
         self.assertEqual(contents(site), before)
         page.get_by_role("button", name="Install 22 changes").click()
         expect(page.get_by_role("heading", name="Build 1 is in place")).to_be_visible()

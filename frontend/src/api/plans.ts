@@ -11,7 +11,7 @@ import { useSyncExternalStore } from "react";
 
 import { site, useChange } from "./asking";
 import { answer, client, type PlanChoices, type Requirement } from "./client";
-import { newUnkept, type Unkept } from "./saving";
+import { newUnkept, type Unkept } from "./unkept";
 
 export const useCatalogue = () =>
   useQuery({

@@ -4,13 +4,13 @@ import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 
 import { Problem } from "../api/client";
 import { SitesView } from "../views/sites/SitesView";
-import { ErrorPage } from "./ErrorPage";
 import { later } from "./later";
 import { ModeContext, useMode } from "./mode";
 import { Shell } from "./Shell";
 import { themeFor } from "./theme";
 
 const OPENING = "Opening the view";
+const ErrorPage = later(async () => (await import("./ErrorPage")).ErrorPage);
 const SIGN_IN = "/sign-in";
 
 /** Once more for what did not answer, not for what was refused. */

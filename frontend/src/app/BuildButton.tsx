@@ -8,7 +8,7 @@ import { isUnderWay, useBuildRun, useBuildSite, useStopRun } from "../api/builds
 import { useDraft, useDraftById } from "../api/drafts";
 import { useRefusal } from "../api/me";
 import { allSaved, NOT_SAVED } from "../api/saving";
-import { useOutcome } from "./ears";
+import { useOutcome } from "./telling";
 import { takesKeys } from "./keys";
 import { NextStep } from "./NextStep";
 import { Outcome, STOPPED } from "./Outcome";

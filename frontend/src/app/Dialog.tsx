@@ -1,7 +1,7 @@
 import { Modal } from "antd";
 import { type ReactNode, useEffect, useState } from "react";
 
-import { focusAgain } from "./focus";
+import { focusAgain } from "./focusAgain";
 
 type Props = {
   title: string;

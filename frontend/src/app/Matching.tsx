@@ -10,7 +10,7 @@ import { useSites } from "../api/sites";
 import { Dialog } from "./Dialog";
 import { Loading } from "./Loading";
 import { siteFor } from "./matching";
-import styles from "./matching.module.css";
+import styles from "./takeIn.module.css";
 import { SitePicker } from "./SitePicker";
 
 /** Several pictures came while no site was open: each goes to the site whose name it has, unless somebody says else. */

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Alert, Progress } from "antd";
 
 import { answer, client } from "../api/client";
-import styles from "./onItsWay.module.css";
+import styles from "./takeIn.module.css";
 import type { Sending } from "./takingIn";
 
 /** A picture on its way to the shelf, or why it did not get there. */

@@ -4,15 +4,13 @@ import { useMatch, useNavigate } from "react-router";
 
 import type { Artwork } from "../api/client";
 import { takesText } from "./keys";
-import { later } from "./later";
+import { later, NOT_FETCHED } from "./later";
 import styles from "./takeIn.module.css";
 import { type Sending, TakingIn } from "./takingIn";
 
 // What most visits do not need comes when it is needed.
 const Matching = later(async () => (await import("./Matching")).Matching);
 const OnItsWay = later(async () => (await import("./OnItsWay")).OnItsWay);
-
-const NOT_THERE = "Bexi does not answer. Is it still running? Drop it again.";
 
 /** Lets pictures be dropped or pasted anywhere, and shows those on their way. */
 export function TakeIn({ children }: { children: ReactNode }) {
@@ -30,7 +28,7 @@ export function TakeIn({ children }: { children: ReactNode }) {
         const { bringIn } = await import("./bringIn");
         await bringIn(files, { siteId, show: setSending, match: setMatched, queries, navigate });
       } catch {
-        setSending(files.map(({ name }, key) => ({ key: -key, name, share: 0, problem: NOT_THERE })));
+        setSending(files.map(({ name }, key) => ({ key: -key, name, share: 0, problem: NOT_FETCHED })));
       }
     },
     [navigate, queries, siteId],
@@ -81,16 +79,13 @@ function useDropAnywhere(take: (files: Iterable<File>) => void): boolean {
       const isText = takesText(event.target) && types?.includes("text/plain");
       if (files?.length && !isText) take(files);
     };
-    addEventListener("dragover", onDragOver);
-    addEventListener("dragleave", onDragLeave);
-    addEventListener("drop", onDrop);
-    addEventListener("paste", onPaste);
-    return () => {
-      removeEventListener("dragover", onDragOver);
-      removeEventListener("dragleave", onDragLeave);
-      removeEventListener("drop", onDrop);
-      removeEventListener("paste", onPaste);
-    };
+    const hearing = new AbortController();
+    const { signal } = hearing;
+    addEventListener("dragover", onDragOver, { signal });
+    addEventListener("dragleave", onDragLeave, { signal });
+    addEventListener("drop", onDrop, { signal });
+    addEventListener("paste", onPaste, { signal });
+    return () => hearing.abort();
   }, [take]);
   return over;
 }

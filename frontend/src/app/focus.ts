@@ -5,10 +5,10 @@ const FOCUSABLE =
 /** What has a heading or controls of its own to hand the focus to. */
 const VIEW = "main, header, [role=dialog]";
 
-const canTake = (element: Element): element is HTMLElement =>
+export const canTake = (element: Element): element is HTMLElement =>
   element instanceof HTMLElement && !element.matches(":disabled") && element.checkVisibility();
 const controlsOf = (home: Element) => [...home.querySelectorAll(FOCUSABLE)].filter(canTake);
-const isNowhere = () => document.activeElement === null || document.activeElement === document.body;
+export const isNowhere = () => document.activeElement === null || document.activeElement === document.body;
 
 /** Focus the main heading, from where one reads on. */
 export function focusHeading(): HTMLElement | undefined {
@@ -20,13 +20,6 @@ export function focusHeading(): HTMLElement | undefined {
     heading.focus({ preventScroll: true });
   }
   return heading;
-}
-
-/** Give the focus back to what had it, or to the heading of what stands there now; not when somebody took it since. */
-export function focusAgain(element: Element | null): void {
-  if (!isNowhere()) return;
-  if (element?.isConnected && element !== document.body && canTake(element)) element.focus();
-  else focusHeading();
 }
 
 type Home = { element: Element; position: number };

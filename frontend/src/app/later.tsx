@@ -4,7 +4,8 @@ import { type ComponentType, useEffect, useState } from "react";
 import styles from "./later.module.css";
 import { Loading } from "./Loading";
 
-const NOT_FETCHED = "Bexi does not answer, so this part of the page is missing. Is Bexi still running?";
+export const NOT_FETCHED =
+  "Bexi does not answer, so this part of the page is missing. Is Bexi still running?";
 
 /** A component that is fetched once it is shown; when that fails it says so, and is fetched again by a press. */
 export function later<Props extends object>(

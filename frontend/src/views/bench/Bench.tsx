@@ -6,7 +6,7 @@ import { type Artwork, type Draft, type Frame, type Framing, type Site } from ".
 import { useArtwork } from "../../api/artwork";
 import { useBuilds } from "../../api/builds";
 import { editing } from "../../api/saving";
-import { useOutcome } from "../../app/ears";
+import { useOutcome } from "../../app/telling";
 import { Dialog } from "../../app/Dialog";
 import styles from "./bench.module.css";
 import { Closely } from "./Closely";

@@ -6,7 +6,7 @@ import type { Install, Site } from "../../api/client";
 import { type Given, isInstalling, useInstall, useInstalls } from "../../api/installs";
 import { useRefusal } from "../../api/me";
 import { isPlanning, type PlanQuestion, usePlanning } from "../../api/plannings";
-import { useOutcome } from "../../app/ears";
+import { useOutcome } from "../../app/telling";
 import { useSite } from "../../app/SiteFrame";
 import { ByHand } from "./ByHand";
 import { History } from "./History";

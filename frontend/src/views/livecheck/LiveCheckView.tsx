@@ -6,7 +6,7 @@ import type { Check, CheckSummary, Site } from "../../api/client";
 import { useRefusal } from "../../api/me";
 import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
-import { useOutcome } from "../../app/ears";
+import { useOutcome } from "../../app/telling";
 import { useSite } from "../../app/SiteFrame";
 import { when } from "../../app/units";
 import { EarlierChecks } from "./EarlierChecks";

@@ -1,4 +1,3 @@
-import {} from "react";
 import { Link } from "react-router";
 
 import { pictureOf, type Site } from "../../api/client";

@@ -8,7 +8,7 @@ import type { Draft, Offer, Picture, Rung } from "../../../api/client";
 import { useDraft, useRungsOf } from "../../../api/drafts";
 import { framingOf, type Judged, useProposals } from "../../../api/judging";
 import { useSite } from "../../../api/sites";
-import { useOutcome } from "../../../app/ears";
+import { useOutcome } from "../../../app/telling";
 import { HowFar } from "../../../app/HowFar";
 import { Loading } from "../../../app/Loading";
 import { isChosen } from "../../../app/offers";

@@ -6,7 +6,7 @@ import { Link, useNavigate } from "react-router";
 import { useDrawingPreview, useFaces, useInitials } from "../../../api/artwork";
 import { beginWith } from "../../../api/beginnings";
 import { answer, client, type Letters } from "../../../api/client";
-import { useOutcome } from "../../../app/ears";
+import { useOutcome } from "../../../app/telling";
 import { Loading } from "../../../app/Loading";
 import { TrueSize } from "../../../app/TrueSize";
 import styles from "./begun.module.css";
