@@ -115,6 +115,7 @@ client.use(sendToken);
 /** In place of what a browser says of a server that does not answer, or not to its end. */
 export function refuseSilence(cause: unknown): never {
   if (cause instanceof DOMException && cause.name === "AbortError") throw cause;
+  if (cause instanceof Problem) throw cause;
   throw new Problem(
     "unreachable",
     "Bexi does not answer. Is it still running? Nothing you entered here is lost.",

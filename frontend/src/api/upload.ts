@@ -1,4 +1,4 @@
-import { type Artwork, Problem, csrfToken, problemFrom } from "./client";
+import { answer, type Artwork, client, Problem } from "./client";
 
 /** Send a picture file to an address of the API that takes one in; `onProgress` gets the share sent, 0 to 1. Rejects with a Problem. */
 export function sendPicture(
@@ -6,25 +6,39 @@ export function sendPicture(
   file: File,
   onProgress: (share: number) => void,
 ): Promise<Artwork> {
-  // XMLHttpRequest, since fetch tells nothing of the progress of an upload.
+  const form = new FormData();
+  form.append("file", file);
+  return answer(
+    client.POST(address as "/api/artwork", {
+      body: form as never,
+      bodySerializer: (body) => body as never,
+      fetch: (request) => sent(request, form, onProgress),
+    }),
+  );
+}
+
+/** What fetch does, by XMLHttpRequest, since fetch tells nothing of the progress of an upload. */
+function sent(request: Request, form: FormData, onProgress: (share: number) => void): Promise<Response> {
   return new Promise((resolve, reject) => {
-    const request = new XMLHttpRequest();
-    request.open("POST", address);
-    request.setRequestHeader("X-CSRFToken", csrfToken());
-    request.responseType = "json";
-    request.upload.onprogress = (event) => {
+    const sending = new XMLHttpRequest();
+    sending.open(request.method, request.url);
+    request.headers.forEach((value, name) => {
+      if (name !== "content-type") sending.setRequestHeader(name, value); // the form has its own boundary
+    });
+    sending.responseType = "blob";
+    sending.upload.onprogress = (event) => {
       if (event.lengthComputable) onProgress(event.loaded / event.total);
     };
-    request.onload = () => {
-      if (request.status < 300) resolve(request.response as Artwork);
-      else reject(problemFrom(request.response));
+    sending.onload = () => {
+      const type = sending.getResponseHeader("content-type") ?? "";
+      resolve(
+        new Response(sending.response as Blob, { status: sending.status, headers: { "content-type": type } }),
+      );
     };
-    request.onerror = () =>
+    sending.onerror = () =>
       reject(
         new Problem("unreachable", "The file could not be sent. Is Bexi still running? Choose it again."),
       );
-    const form = new FormData();
-    form.append("file", file);
-    request.send(form);
+    sending.send(form);
   });
 }

@@ -56,9 +56,9 @@ export function VisitorView() {
         </aside>
         <div className={styles.main}>
           <Segmented
-            aria-label="Engine of the browser"
+            aria-label="Whose browser"
             value={engine}
-            options={ENGINES.map(([value, label]) => ({ value, label }))}
+            options={ENGINES.map(([value, label, title]) => ({ value, label, title }))}
             onChange={setEngine}
           />
           <Browser visitor={visitor.data} engine={engine} nameOf={nameOf} />
