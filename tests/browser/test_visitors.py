@@ -95,6 +95,7 @@ class VisitorTests(BrowserTestCase):
         came.press("ArrowLeft")
         expect(page.get_by_text("old icon").first).to_be_visible()
         self.assertEqual(self.colour(page, "Most browsers on desks and phones: the icon shown"), (170, 0, 0))
+        expect(page.locator(".ant-btn-loading")).to_have_count(0)  # a button on its way is paler
         self.assert_no_axe_findings(page)
 
         page.get_by_role("link", name="Simulated visitor").click()
