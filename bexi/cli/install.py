@@ -62,10 +62,7 @@ def install_command(
         bool, typer.Option("--rules", help="Give a .htaccess that is there lines for the icons' types and freshness.")
     ] = False,
     stamped: StampedOption = None,
-    tidy: Annotated[
-        bool,
-        typer.Option("--tidy", help="Also remove icons of before that no page names any more."),
-    ] = False,
+    tidy: Annotated[bool, typer.Option("--tidy", help="Also remove old icons that no page uses any more.")] = False,
     yes: YesOption = False,
     as_json: JsonOption = False,
 ) -> None:

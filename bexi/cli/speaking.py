@@ -14,7 +14,8 @@ PictureArgument = Annotated[Path, typer.Argument(metavar="PICTURE", help="A pict
 StampedOption = Annotated[
     bool | None,
     typer.Option(
-        "--stamped/--plain-addresses", help="Whether addresses end in ?v= and a short hash of the content; they do."
+        "--stamped/--plain-addresses",
+        help="End each address in ?v= and a short hash of the file, or not; by default yes.",
     ),
 ]
 JsonOption = Annotated[bool, typer.Option("--json", help="Print JSON for programs.")]

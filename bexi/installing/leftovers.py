@@ -12,9 +12,9 @@ from bexi.hosts.protocol import Host
 from bexi.installing.step import Content, Step, StepKind
 
 MOST = 100
-_UNNAMED = "No page names it as an icon any more. It may be in use otherwise, as a picture on a page, say."
+_UNNAMED = "No page uses it as an icon any more. A page may still show it as a picture."
 _ASKED_FOR = "Browsers, phones or older systems ask for it by its name, so some would go on showing it."
-_BESIDE = "It lies beside icons that no page names any more, and is called like one."
+_CALLED_SO = "It is named like an icon, and no page uses it as one. A page may still show it as a picture."
 # What icon files are called [common practice].
 _ICON_LIKE = re.compile(
     r"(favicon|apple-touch-icon|touch-icon|icon-\d|mstile|tile-|android-|safari-pinned|pinned-tab|browserconfig|"
@@ -22,11 +22,7 @@ _ICON_LIKE = re.compile(
     r"|(browserconfig\.xml|site\.webmanifest|manifest\.webmanifest|favicon\.ico)$",
     re.IGNORECASE,
 )
-_BY_NAME = (
-    *("favicon.ico", "favicon.png", "favicon.gif", "favicon.svg", "browserconfig.xml"),
-    *("site.webmanifest", "manifest.webmanifest", *(f"{name}.png" for name in HOME_SCREEN)),
-    *(spec.name for spec in CATALOGUE),
-)
+_BY_NAME = ("favicon.ico", "browserconfig.xml", *(f"{name}.png" for name in HOME_SCREEN))
 
 
 def leftovers(
@@ -38,17 +34,15 @@ def leftovers(
     `kept` are those that the set brings or pages go on naming. `unread` are pages that stay as they are: what they name
     stays, too. Whether a picture is used otherwise cannot be known here; the notes say so.
     """
-    found: dict[str, Step] = {}
-    texts = [page for path in unread if (page := _read(host, path))]
+    may_go = dict[str, str]()
     for path, why in _candidates(host, files, replaced):
-        if path in kept or path in found or len(found) >= MOST:
-            continue
-        if any(posixpath.basename(path).encode() in text for text in texts):
-            continue
-        data = _read(host, path)
-        if data is not None:
-            found[path] = Step(StepKind.REMOVE, path, Content.of(data), None, (why,))
-    return tuple(found.values())
+        if path not in kept and len(may_go) < MOST:
+            may_go.setdefault(path, why)
+    for page in unread if may_go else ():  # one after the other: there may be thousands
+        text = _read(host, page) or b""
+        may_go = {path: why for path, why in may_go.items() if posixpath.basename(path).encode() not in text}
+    steps = ((path, why, _read(host, path)) for path, why in may_go.items())
+    return tuple(Step(StepKind.REMOVE, path, Content.of(data), None, (why,)) for path, why, data in steps if data)
 
 
 def _candidates(host: Host, files: Sequence[str], replaced: Collection[str]) -> Iterator[tuple[str, str]]:
@@ -57,14 +51,13 @@ def _candidates(host: Host, files: Sequence[str], replaced: Collection[str]) -> 
         if path.endswith((".webmanifest", ".json")) and (data := _read(host, path)):
             for icon in (manifest_icons(data) or [])[:MOST]:
                 yield located(posixpath.dirname(path), str(icon.get("src", ""))), _UNNAMED
-    there = set(files)
-    for name in dict.fromkeys(_BY_NAME):
-        if name in there:
-            yield name, _ASKED_FOR
-    folders = {posixpath.dirname(path) for path in replaced} - {""}
+    folders = {posixpath.dirname(path) for path in replaced} | {""}
+    of_a_set = {spec.name for spec in CATALOGUE}
     for path in files:
-        if posixpath.dirname(path) in folders and _ICON_LIKE.match(posixpath.basename(path)):
-            yield path, _BESIDE
+        if path in _BY_NAME:
+            yield path, _ASKED_FOR
+        elif posixpath.dirname(path) in folders and (path in of_a_set or _ICON_LIKE.match(posixpath.basename(path))):
+            yield path, _CALLED_SO
 
 
 def _read(host: Host, path: str) -> bytes | None:

@@ -116,7 +116,7 @@ class TaskWordsTests(ViewTestCase):
         page.get_by_role("button", name="Build the set").wait_for()
         page.keyboard.press("Control+k")
         page.get_by_role("combobox", name="An action").fill("zopfli")
-        expect(page.get_by_text("the documentation tells of it")).to_be_visible()
+        expect(page.get_by_text("the documentation mentions it")).to_be_visible()
         with page.context.expect_page() as opened:
             page.get_by_role("option").first.click()
         expect(opened.value.get_by_text("zopfli").first).to_be_visible()

@@ -3,11 +3,13 @@
 import io
 import re
 from pathlib import Path
+from unittest import mock
 from zipfile import ZipFile
 
 from PIL import Image
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
+from bexi.core.errors import HostRefused
 from bexi.server.artwork.services import add_artwork
 from bexi.server.drafts.beginnings import begin_with
 from bexi.server.sites.models import Site
@@ -27,10 +29,10 @@ class FrontDoorTests(BrowserTestCase):
         page.get_by_label("A site's address, a name or initials").fill(typed)
         page.keyboard.press("Enter")
 
-    def dropped(self, name: str = "disc.svg") -> Page:
+    def dropped(self, picture: bytes = BLUE_DISC) -> Page:
         """A page onto which a picture was dropped: the first action."""
         page = self.open("/")
-        self.drop(page, BLUE_DISC, name, "image/svg+xml")
+        self.drop(page, picture, "disc.svg", "image/svg+xml")
         expect(page.get_by_role("button", name="Put it on a site")).to_be_enabled()
         return page
 
@@ -51,6 +53,45 @@ class FrontDoorTests(BrowserTestCase):
             page.set_viewport_size({"width": width, "height": 800})
             self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), width)
         self.assertFalse(Site.named.exists())
+
+    def test_what_was_chosen_is_on_the_bench_and_is_changed_there(self):
+        page = self.dropped()
+        page.get_by_role("group", name="What can be made of it").get_by_role("button").nth(1).click()
+        expect(page.get_by_role("button", name="Put it on a site")).to_be_enabled()
+        page.get_by_role("link", name="Work on it").click()
+        page.get_by_role("application").press("Shift+ArrowDown")
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        self.assertEqual(Site.objects.get().drafts.get().revision, 4)
+        page.get_by_role("link", name="Bexi, all sites").click()
+        page.get_by_role("region", name="Without a site").get_by_role("link", name="disc").click()
+        with page.expect_download():
+            page.get_by_role("button", name="Only the files").click()
+        self.assertEqual(Site.objects.get().builds.get().recipe, Site.objects.get().drafts.get().recipe)
+
+    def test_a_picture_whose_answer_was_lost_is_begun_with_once(self):
+        page = self.open("/")
+        lost = []
+
+        def lose(route: Route) -> None:
+            if route.request.method != "POST" or lost:
+                route.continue_()
+                return
+            lost.append(route.fetch())
+            route.abort()
+
+        page.route("**/api/beginnings", lose)
+        self.drop(page, BLUE_DISC, "disc.svg", "image/svg+xml")
+        expect(page.get_by_role("alert").filter(has_text="Bexi does not answer")).to_be_visible()
+        self.drop(page, BLUE_DISC, "disc.svg", "image/svg+xml")
+        expect(page.get_by_role("region", name="Begun with disc")).to_be_visible()
+        self.assertEqual(Site.objects.count(), 1)
+
+    def test_a_picture_that_cannot_be_judged_can_be_taken_as_it_is(self):
+        with mock.patch("bexi.server.drafts.judging._each_judged", side_effect=HostRefused("no", "This failed.")):
+            page = self.dropped(BLUE_DISC.replace(b"#1144cc", b"#1155dd"))  # whose proposals nobody keeps
+            expect(page.get_by_text("This failed.").first).to_be_visible()
+        with page.expect_download():
+            page.get_by_role("button", name="Only the files").click()
 
     def test_two_actions_from_a_picture_to_its_zip(self):
         page = self.dropped()
@@ -171,7 +212,7 @@ class FrontDoorTests(BrowserTestCase):
         self.begin(page, "127.0.0.1:9")
         expect(page.get_by_role("alert").filter(has_text="cannot be looked at")).to_be_visible()
         self.assert_no_axe_findings(page)
-        page.get_by_role("button", name="It is a name").click()
+        page.get_by_role("button", name="It’s a name").click()
         expect(page.get_by_role("region", name="Letters for 127.0.0.1:9")).to_be_visible()
 
 

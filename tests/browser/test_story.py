@@ -2,6 +2,7 @@ import io
 import re
 import zipfile
 from pathlib import Path
+from urllib.parse import urlsplit
 
 import numpy as np
 from PIL import Image
@@ -88,9 +89,9 @@ class StoryTests(BrowserTestCase):
         self.requests.clear()  # Bexi has checked the site by itself meanwhile
         self.visit(address)
         asked = [
-            (request["path"], request["status"], request["content_type"])
+            (path, request["status"], request["content_type"])
             for request in self.requests.as_json()
-            if request["path"].endswith((".ico", ".png", ".svg"))
+            if (path := urlsplit(request["path"]).path).endswith((".ico", ".png", ".svg"))
         ]
         good = {
             ("/favicon.ico", 200, "image/x-icon"),

@@ -39,6 +39,11 @@ class LeftoverTests(InstallingTestCase):
         named = ["apple-touch-icon-120x120.png", "browserconfig.xml", "icon-48.png", "old/favicon-32x32.png"]
         self.assertEqual(self.told(), [*named, "old/mstile-150x150.png"])
 
+    def test_why_it_may_go_is_said_as_it_is(self):
+        why = {step.path: step.notes[0] for step in self.plan().leftovers}
+        self.assertIn("ask for it by its name", why["browserconfig.xml"])
+        self.assertIn("A page may still show it as a picture", why["icon-48.png"])
+
     def test_a_manifest_that_pages_go_on_naming_stays_with_its_icons(self):
         self.assertNotIn("old/site.webmanifest", self.told())
         self.assertNotIn("old/big.png", self.told())

@@ -17,6 +17,7 @@ from bexi.server.checks import api as checks_api
 from bexi.server.checks import services, watching
 from bexi.server.checks.models import Check, CheckState, Watch
 from bexi.server.checks.starting import check_now
+from bexi.server.installs import places, planning
 from bexi.server.installs.starting import install_now, undo
 from bexi.server.machines import attending
 from bexi.server.sites.models import Site
@@ -33,7 +34,7 @@ def answering(site: FakeSite):
     visiting = mock.MagicMock()
     visiting.return_value.__enter__.return_value = site
     stack = ExitStack()
-    for asking in (services, checks_api, on_site):
+    for asking in (services, checks_api, on_site, places, planning):
         stack.enter_context(mock.patch.object(asking, "visiting", visiting))
     return stack
 
@@ -50,7 +51,8 @@ class CheckTests(ApiTestCase):
         return self.ask("GET", f"checks/{told.json()['id']}").json()
 
     def test_what_is_seen_is_kept_with_its_pictures(self):
-        check = self.check({"": html(ICON), "i.png": plain_png(32, 32)})
+        touch = '<link rel="icon" sizes="32x32" href="/i.png"><link rel="apple-touch-icon" href="/t.png">'
+        check = self.check({"": html(touch), "i.png": plain_png(32, 32), "t.png": plain_png(180, 180)})
         report = check["report"]
         self.assertEqual((report["findings"], check["summary"]["problem_count"]), ([], 0))
         fresh = report["time_line"]["distinct"][report["time_line"]["seen"][0][0]]
@@ -215,7 +217,8 @@ class HistoryTests(BenchTestCase):
         self.site.refresh_from_db()
         self.keep(0)
         self.order_build()
-        done = install_now(self.site)
+        with self.served(root):
+            done = install_now(self.site)
         line = self.seen(root)
         never, hour = line["seen"][0][0], line["seen"][line["came"].index("an hour ago")][0]
         self.assertEqual(line["distinct"][never]["blink"]["state"], "new")
@@ -227,10 +230,13 @@ class HistoryTests(BenchTestCase):
         never = line["distinct"][line["seen"][0][0]]
         self.assertTrue(never["blink"]["address"].endswith("/i.png"))
 
-    def seen(self, root: Path) -> dict:
+    def served(self, root: Path) -> ExitStack:
         files = {path.relative_to(root).as_posix(): path.read_bytes() for path in root.rglob("*") if path.is_file()}
         files[""] = files["index.html"]
-        with answering(FakeSite(files, at=timezone.now().timestamp())):
+        return answering(FakeSite(files, at=timezone.now().timestamp()))
+
+    def seen(self, root: Path) -> dict:
+        with self.served(root):
             return check_now(self.site).report["time_line"]
 
 

@@ -17,7 +17,7 @@ from bexi.hosts.place import Place
 from bexi.hosts.secret import Secret
 from bexi.installing.top_folder import system_folder
 from bexi.server import vault
-from bexi.server.installs import planning, services, starting
+from bexi.server.installs import places, planning, services, starting
 from bexi.server.installs.models import Install, InstallState, KeptSecret, Planning
 from bexi.server.installs.places import place_of, place_then, secret_of
 from bexi.server.machines import attending, leases
@@ -153,18 +153,37 @@ class InstallApiTests(InstallTestCase):
         (self.root / "style.css").write_bytes(b"body {}")
         Site.objects.update(address="http://ferry.example/")
 
+        @contextmanager
         def answering(served: dict[str, bytes], status: int = 404):
             def fetch(url):
                 body = served.get(url.removeprefix("http://ferry.example"))
                 return Served(url, 200 if body is not None else status, body=body or b"")
 
-            return mock.patch("bexi.server.installs.places.visiting", lambda seconds, named: nullcontext(fetch))
+            asked = mock.Mock(side_effect=lambda seconds, named: nullcontext(fetch))
+            with mock.patch.object(places, "visiting", asked), mock.patch.object(planning, "visiting", asked):
+                yield
 
         with answering({"/site/style.css": b"body {}"}):
             self.assertIn("lies inside the site's top folder", self.plan()["plan"]["warning"])
         for well in (answering({"/style.css": b"body {}"}), answering({}, status=0)):
             with well:
                 self.assertEqual(self.plan()["plan"]["warning"], "")
+
+    def test_old_icons_are_removed_when_asked_for_and_come_back(self):
+        old = self.root / "apple-touch-icon-120x120.png"
+        old.write_bytes(plain_png(120, 120))
+        before = self.files()
+        planned = self.plan()
+        self.assertEqual([one["path"] for one in planned["plan"]["leftovers"]], [old.name])
+        ask = lambda path: self.ask(  # noqa: E731
+            "POST", f"sites/{self.site.pk}/installs", {"planning_id": planned["id"], "removes": [path]}
+        )
+        self.problem(ask("index.html"), 409, "no-such-step")
+        self.assertEqual(self.files(), before)
+        done = ask(old.name).json()
+        self.assertEqual((done["state"], old.exists()), ("done", False))
+        self.ask("POST", f"installs/{done['id']}/undo", {})
+        self.assertEqual(self.files(), before)
 
     def test_a_plan_whose_files_cannot_be_kept_is_not_made(self):
         with mock.patch("bexi.server.installs.planning.blobs.put", side_effect=OSError), self.assertRaises(OSError):

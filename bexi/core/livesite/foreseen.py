@@ -24,11 +24,12 @@ def old_seconds(
     None for what will be removed. `icons` are the lines that pages will get, None when no page is edited. 0 means:
     everybody sees the new icon on the next visit. It is that of whoever comes just before the installation.
     """
-    top = urljoin(address, ".")
+    home, top = fetch(address), urljoin(address, ".")
+    if home.status != 200:
+        return None  # nor would the rest answer
     answers = {path: fetch(urljoin(top, quote(path))) for path in files}
-    home = fetch(address)
     before: dict[str, bytes | None] = {path: one.body if one.status == 200 else None for path, one in answers.items()}
-    before[_HOME] = home.body if home.status == 200 else None
+    before[_HOME] = home.body
 
     def after(url: str) -> Served:
         served, path = fetch(url), path_of(address, url)

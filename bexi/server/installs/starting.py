@@ -76,7 +76,7 @@ def _same(one: Planning, other: Planning) -> bool:
 def start_install(planning: Planning, who: str, secret: Secret | None = None, removes: Collection[str] = ()) -> Install:
     """Put what was planned in line; raises InstallRefused when the plan is no longer that of the site.
 
-    `removes` are paths of icons of before that shall go, among those the plan tells of.
+    `removes` are paths of old icons that shall go, among those the plan tells of; it is refused for others.
     """
     site, build = planning.site, planning.build
     is_current = build == latest_build(site) and planning.place == str(place_of(site))
@@ -86,7 +86,11 @@ def start_install(planning: Planning, who: str, secret: Secret | None = None, re
             "The set or the place of the site changed since this plan was made. Nothing has been changed; plan again.",
         )
     changes = [step for step in planning.read_steps if step.kind is not StepKind.SAME]
-    changes += [step for step in planning.read_leftovers if step.path in removes]
+    leftovers = {step.path: step for step in planning.read_leftovers}
+    for path in removes:
+        if path not in leftovers:
+            raise InstallRefused("no-such-step", f"{path} is not part of this plan. Plan again.")
+    changes += [leftovers[path] for path in dict.fromkeys(removes)]
     journal = Install(site=site, build=build, planning=planning, manifests=planning.manifests)
     return _start(journal, who, place_of(site), changes, secret)
 

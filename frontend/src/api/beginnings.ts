@@ -3,8 +3,18 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { site } from "./asking";
-import { answer, type Artwork, client, type Draft, type Framing, type SiteInput } from "./client";
+import {
+  answer,
+  type Artwork,
+  type Beginning,
+  client,
+  type Draft,
+  type Framing,
+  type SiteInput,
+} from "./client";
+import { tellDraft } from "./drafts";
 import { type Judged, usePutOnBench } from "./judging";
+import { askOnce } from "./once";
 import { onItsWay } from "./saving";
 
 /** As the picture came: what is proposed first is not there yet. */
@@ -14,8 +24,10 @@ export const useBeginnings = () =>
   useQuery({ queryKey: ["beginnings"], queryFn: () => answer(client.GET("/api/beginnings")) });
 
 /** Begin with a picture, called by its title unless a name is given. */
-export const beginWith = (artworkId: number, name = "") =>
-  answer(client.POST("/api/beginnings", { body: { artwork_id: artworkId, name } }));
+export function beginWith(artworkId: number, name = ""): Promise<Beginning> {
+  const body = { artwork_id: artworkId, name };
+  return askOnce(body, (once) => answer(client.POST("/api/beginnings", { ...once, body })));
+}
 
 /** Lay what was begun on the bench of a site. */
 export const putOnto = (id: number, siteId: number) =>
@@ -52,12 +64,12 @@ export function useTakeFraming(draft: Draft | null | undefined) {
   return useMutation({
     mutationFn: async (framing: Framing) => {
       if (!draft) return;
-      const { id, artwork_id, revision, site_id } = draft;
+      const { id, artwork_id, revision } = draft;
       const body = { artwork_id, recipe: { framing, own: [] }, revision };
       const saving = answer(
         client.PUT("/api/drafts/{draft_id}", { params: { path: { draft_id: id } }, body }),
       );
-      queries.setQueryData(["draft", site_id], await onItsWay(saving));
+      tellDraft(queries, await onItsWay(saving));
     },
   });
 }

@@ -3,7 +3,9 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 
 import { WATCHED_EVERY_MS, site, useChange } from "./asking";
+import { unsavedOf } from "../app/unsaved";
 import { answer, type BuildRun, client } from "./client";
+import { allSaved, NOT_SAVED } from "./saving";
 
 /** The latest build run of a site, watched while it is under way. */
 export const useBuildRun = (siteId: number) =>
@@ -40,10 +42,12 @@ export const useBuildSite = (siteId: number) =>
       answer(client.POST("/api/sites/{site_id}/builds", { ...site(siteId), body })),
   });
 
-/** Build what is on the bench of a site. */
+/** Build what is on the bench of a site, once all that was changed is saved. */
 export async function buildAsItIs(siteId: number): Promise<BuildRun> {
+  const isSaved = await allSaved();
   const draft = await answer(client.GET("/api/sites/{site_id}/draft", site(siteId)));
   if (!draft) throw new Error("Nothing is on its bench yet.");
+  if (!isSaved || unsavedOf(draft)) throw new Error(NOT_SAVED);
   const body = { draft_id: draft.id, revision: draft.revision };
   return answer(client.POST("/api/sites/{site_id}/builds", { ...site(siteId), body }));
 }

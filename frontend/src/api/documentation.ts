@@ -23,5 +23,7 @@ export function passagesWith(passages: Passage[], typed: string, most: number): 
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
   const has = (text: string) => words.every((word) => text.toLowerCase().includes(word));
   const found = passages.filter(({ title, text }) => has(`${title} ${text}`));
-  return found.sort((one, other) => Number(has(other.title)) - Number(has(one.title))).slice(0, most);
+  found.sort((one, other) => Number(has(other.title)) - Number(has(one.title)));
+  // A page and its first passage have one title.
+  return found.filter(({ title }, at) => found.findIndex((one) => one.title === title) === at).slice(0, most);
 }

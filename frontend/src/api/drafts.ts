@@ -1,6 +1,6 @@
 /** Drafts, and the icons of one. */
 
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, type QueryClient, useQuery } from "@tanstack/react-query";
 
 import { piece, site } from "./asking";
 import { answer, client, type Draft, type Picture, type Recipe } from "./client";
@@ -24,6 +24,19 @@ export const useDrafts = (siteId: number) =>
     queryKey: ["drafts", siteId],
     queryFn: () => answer(client.GET("/api/sites/{site_id}/drafts", site(siteId))),
   });
+
+/** Have whatever is shown know a draft as the server keeps it now. */
+export function tellDraft(queries: QueryClient, stored: Draft): void {
+  // An answer that was asked for before this was kept would tell the draft as it was.
+  void queries.cancelQueries({ queryKey: ["draft-by-id", stored.id] });
+  void queries.cancelQueries({ queryKey: ["draft", stored.site_id] });
+  queries.setQueryData(["draft-by-id", stored.id], stored);
+  queries.setQueryData<Draft | null>(["draft", stored.site_id], (known) =>
+    known?.id === stored.id ? stored : known,
+  );
+  void queries.invalidateQueries({ queryKey: ["sites"] });
+  void queries.invalidateQueries({ queryKey: ["builds", stored.site_id] });
+}
 
 /** The icons that a recipe gives. */
 export const ladderOf = (

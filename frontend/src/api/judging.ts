@@ -3,6 +3,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { piece, site } from "./asking";
+import { tellDraft } from "./drafts";
 import {
   answer,
   refuseSilence,
@@ -100,8 +101,7 @@ export function usePutOnBench() {
     );
     queries.setQueryData(["proposals", siteId, artwork.id, artwork.version], proposals);
     queries.setQueryData(["draft", siteId], saved);
-    queries.setQueryData(["draft-by-id", saved.id], saved);
-    void queries.invalidateQueries({ queryKey: ["sites"] });
+    tellDraft(queries, saved);
     void queries.invalidateQueries({ queryKey: ["shelf"] });
     return saved;
   };

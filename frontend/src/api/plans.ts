@@ -81,14 +81,6 @@ export function usePlanChoices(siteId: number) {
   return { plan, choices: value ?? kept, change, problem, retry: unkept.retry, drop };
 }
 
-/** Have the addresses of a set change with its files. */
-export async function stampAddresses(siteId: number): Promise<void> {
-  const { plan } = await answer(client.GET("/api/sites/{site_id}/plan", site(siteId)));
-  const choices = plan as PlanChoices;
-  const body = { ...choices, addresses: { ...choices.addresses, stamped: true } };
-  await answer(client.PUT("/api/sites/{site_id}/plan", { ...site(siteId), body }));
-}
-
 export const useFit = (siteId: number) =>
   useMutation({
     mutationFn: (body: Requirement) =>

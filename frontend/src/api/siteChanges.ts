@@ -1,26 +1,10 @@
 /** Adding sites, changing, removing and bringing them back. */
 
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 
 import { site, useChange, useSave } from "./asking";
 import { answer, client, type Site, type SiteInput } from "./client";
-
-/** The key of a request that adds something: sent again after a lost answer, it adds no second one. */
-function useOnce() {
-  const [keys] = useState(() => new Map<string, string>());
-  return (asked: unknown) => {
-    const what = JSON.stringify(asked);
-    const key = keys.get(what) ?? newKey();
-    keys.set(what, key);
-    return { params: { header: { "Idempotency-Key": key } } };
-  };
-}
-
-const newKey = () =>
-  Array.from(crypto.getRandomValues(new Uint32Array(4)), (part) => part.toString(36).padStart(7, "0")).join(
-    "-",
-  );
+import { useOnce } from "./once";
 
 export const useRemoved = (enabled: boolean) =>
   useQuery({

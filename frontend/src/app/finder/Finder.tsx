@@ -16,7 +16,7 @@ import { WORDS } from "./words";
 const MOST = 12;
 const NEAREST = 3;
 const NOTHING = "Nothing has that name. These come closest.";
-const IN_DOCUMENTATION = "Nothing has that name, but the documentation tells of it.";
+const IN_DOCUMENTATION = "Nothing has that name, but the documentation mentions it.";
 type Props = { siteId: number | undefined; listKeys: () => void; close: () => void };
 
 /** Finds every action of the screen, view, site, piece and word of ours, by any of its words. */
@@ -53,7 +53,9 @@ export function Finder({ siteId, listKeys, close }: Props) {
   const isNear = fitting.length === 0;
   const passages = usePassages(isNear).data ?? [];
   const read = passagesWith(passages, typed, NEAREST).map(passageFound);
-  const found = isNear ? [...read, ...nearest(everything, typed, NEAREST), DOCUMENTATION] : fitting;
+  const near = isNear ? nearest(everything, typed, NEAREST) : [];
+  const others = near.filter(({ name }) => !read.some((one) => one.name === name));
+  const found = isNear ? [...read, ...others, DOCUMENTATION] : fitting;
   const chosen = found[Math.min(at, found.length - 1)];
   const take = (one: Found | undefined) => {
     if (!one) return;

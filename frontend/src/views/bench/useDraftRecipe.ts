@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 
 import { answer, client, type Draft, Problem, type Recipe } from "../../api/client";
+import { tellDraft } from "../../api/drafts";
 import { onItsWay } from "../../api/saving";
 import { begin, type DraftEvent, isPending, reduce } from "./draftState";
 import { passes } from "./outage";
@@ -40,18 +41,6 @@ export function useDraftRecipe(draft: Draft) {
     [draft.id, draft.artwork_id],
   );
 
-  const tellQueries = (stored: Draft) => {
-    // An answer that was asked for before this was kept would tell the draft as it was.
-    void queries.cancelQueries({ queryKey: ["draft-by-id", stored.id] });
-    void queries.cancelQueries({ queryKey: ["draft", stored.site_id] });
-    queries.setQueryData(["draft-by-id", stored.id], stored);
-    queries.setQueryData<Draft | null>(["draft", stored.site_id], (known) =>
-      known?.id === stored.id ? stored : known,
-    );
-    void queries.invalidateQueries({ queryKey: ["sites"] });
-    void queries.invalidateQueries({ queryKey: ["builds", stored.site_id] });
-  };
-
   /** One request after the other, so that each is made from the revision before it; tells whether it went well. */
   const inTurn = (work: () => Promise<void>): Promise<boolean> => {
     clearTimeout(timer.current);
@@ -78,7 +67,7 @@ export function useDraftRecipe(draft: Draft) {
       const body = { artwork_id: draft.artwork_id, recipe: sent, revision };
       const stored = await answer(client.PUT("/api/drafts/{draft_id}", { ...path, body }));
       tell({ kind: "saved", sent, stored });
-      tellQueries(stored);
+      tellDraft(queries, stored);
     });
 
   const change = useCallback(
@@ -107,7 +96,7 @@ export function useDraftRecipe(draft: Draft) {
           : client.POST("/api/drafts/{draft_id}/redo", request),
       );
       tell({ kind: "stepped", stored });
-      tellQueries(stored);
+      tellDraft(queries, stored);
     });
   };
 

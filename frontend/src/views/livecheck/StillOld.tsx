@@ -6,7 +6,7 @@ import { useChange } from "../../api/asking";
 import { buildToTheEnd } from "../../api/builds";
 import type { BuildRun, Check, Site } from "../../api/client";
 import { useRefusal } from "../../api/me";
-import { useSetPlan, stampAddresses } from "../../api/plans";
+import { usePlanChoices } from "../../api/plans";
 import { when } from "../../app/units";
 import { pathOf } from "./Findings";
 import styles from "./stillOld.module.css";
@@ -50,16 +50,16 @@ export function StillOld({ site, check }: { site: Site; check: Check }) {
 
 /** Gives the addresses a mark of the content, builds and leads to the plan, in one press. */
 function Stamp({ site }: { site: Site }) {
-  const plan = useSetPlan(site.id);
+  const { choices, change: choose } = usePlanChoices(site.id);
   const refusal = useRefusal("edits");
   const navigate = useNavigate();
   const [run, setRun] = useState<BuildRun>();
   const change = useChange(async (siteId: number) => {
-    await stampAddresses(siteId);
+    choose(({ addresses }) => ({ addresses: { ...addresses, stamped: true } }));
     await buildToTheEnd(siteId, setRun);
   });
-  if (!plan.data) return null;
-  if (plan.data.plan.addresses?.stamped) {
+  if (!choices) return null;
+  if (choices.addresses.stamped && !change.isPending && !change.error) {
     return (
       <>
         The set’s addresses change with its files, so a browser that fetches a page of the last build sees the

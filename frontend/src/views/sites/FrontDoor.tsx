@@ -81,7 +81,9 @@ export function FrontDoor() {
             type="error"
             showIcon
             title={look.error.message}
-            action={<Button onClick={() => setLetters(look.variables)}>It is a name: set its letters</Button>}
+            action={
+              <Button onClick={() => setLetters(look.variables)}>It’s a name: show letters for it</Button>
+            }
           />
         )}
       </section>

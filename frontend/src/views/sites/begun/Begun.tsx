@@ -38,7 +38,7 @@ export function Begun({ siteId }: { siteId: number }) {
   const [judged, setJudged] = useState<Judged>();
   const first = useFirstProposal(draft.data, artwork.data, setJudged);
   const rungs = useRungsOf(draft.data ?? undefined, PICTURES);
-  const trying = isAsItCame(draft.data);
+  const trying = isAsItCame(draft.data) && !first.isError; // else it can be taken as it is
   const { id: artworkId = 0, version = "" } = artwork.data ?? {};
   const offers = useProposals(siteId, artworkId, version, artworkId > 0 && draft.data !== null && !trying);
   const chosen = offers.data?.find((offer) => draft.data && isChosen(offer, draft.data.recipe.framing));
@@ -49,7 +49,7 @@ export function Begun({ siteId }: { siteId: number }) {
       ? { key: told, told: `${site.data.name}: ${told}.` }
       : { key: "none", told: "" },
   );
-  const problem = site.error ?? draft.error ?? artwork.error ?? first.error ?? rungs.error;
+  const problem = site.error ?? draft.error ?? artwork.error ?? rungs.error;
   if (problem) return <Alert type="error" showIcon title={problem.message} />;
   if (site.data && !site.data.is_beginning)
     return (
@@ -72,9 +72,10 @@ export function Begun({ siteId }: { siteId: number }) {
               </li>
             ))}
           </ul>
+          {first.error && <Alert type="warning" showIcon title={first.error.message} />}
           {trying ? (
             <div role="status">
-              <p>This is the picture as it came. Trying what else can be made of it:</p>
+              <p>This is the picture as it is. Bexi is trying what else can be made of it:</p>
               <HowFar judged={judged ?? { done: 0, total: 0 }} />
             </div>
           ) : (
