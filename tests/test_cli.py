@@ -269,11 +269,11 @@ class KeepingTests(CommandTestCase):
         own = self.folder / "icon.svg"
         own.write_bytes(self.picture.read_bytes() + b"<!-- mine -->")
         for more in ((), ("--replace",)):
-            self.refused("build", own, "--out", self.folder, *more, sentence="is being read")
-            self.refused("fit", own, "--out", own, "--size", "32", *more, sentence="is being read")
+            self.refused("build", own, "--out", self.folder, *more, sentence="is what this is built from")
+            self.refused("fit", own, "--out", own, "--size", "32", *more, sentence="is what this is built from")
         self.assertEqual(self.run_bexi("build", own, "--out", self.folder / "icons").exit_code, 0)
         (self.folder / "icons/recipe.json").replace(self.folder / "recipe.json")
-        self.refused("build", self.folder / "recipe.json", "--out", self.folder, "--replace", sentence="is being read")
+        self.refused("build", self.folder / "recipe.json", "--out", self.folder, "--replace", sentence="is what this is built from")
 
     def test_files_that_no_build_has_written_are_only_replaced_when_asked_for(self):
         out = self.folder / "icons"
@@ -309,5 +309,5 @@ class KeepingTests(CommandTestCase):
 
     def test_a_member_of_the_manifest_without_a_value_is_refused(self):
         self.refused(
-            "build", self.picture, "--out", self.folder / "a", "--manifest", "display", sentence="says no value"
+            "build", self.picture, "--out", self.folder / "a", "--manifest", "display", sentence="has no value"
         )

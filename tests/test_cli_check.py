@@ -70,8 +70,8 @@ class CheckCommandTests(CommandTestCase):
             (("ftp://merrowmouth.example/",), "cannot be looked at"),
             ((self.address(1), "--clock", "soon"), "+7d"),
             ((self.address(1), "--installed", self.folder / "none.txt" / "x"), "There is no folder"),
-            ((self.address(1), "--installed", self.folder / "empty"), "no file of an icon set"),
-            ((self.address(1), "--installed", self.folder / "foreign"), "no file of an icon set"),
+            ((self.address(1), "--installed", self.folder / "empty"), "contains no icon set"),
+            ((self.address(1), "--installed", self.folder / "foreign"), "contains no icon set"),
         ):
             for name, files in (("empty", ()), ("foreign", ("notes.txt",))):
                 (self.folder / name).mkdir(exist_ok=True)
@@ -98,7 +98,7 @@ class CheckCommandTests(CommandTestCase):
         private = self.run_bexi("visit", self.address(1))
         self.assertIn("uses /favicon.ico", private.stdout)
         profile.write_text("{}")
-        self.assertIn("no profile", self.run_bexi(*visit).stderr)
+        self.assertIn("not a profile", self.run_bexi(*visit).stderr)
 
     def test_from_an_address_alone_to_a_set(self):
         drawing = '<svg viewBox="0 0 90 90"><rect width="90" height="90"/></svg>'

@@ -35,7 +35,7 @@ class InstallCommandTests(CommandTestCase):
         self.assertEqual(result.exit_code, 1, result.output)
         self.assertIn("replace  favicon.ico", result.stdout)
         self.assertIn("edit     news/a.html", result.stdout)
-        self.assertIn("there    favicon.ico: 3 bytes that are no picture", result.stdout)
+        self.assertIn("there    favicon.ico: 3 bytes that are not a picture", result.stdout)
         self.assertEqual(self.files(), self.first)
         told = json.loads(self.run_bexi("install", self.icons, "--to", self.site, "--plan", "--json").stdout)
         self.assertEqual(
@@ -178,7 +178,7 @@ class InstallCommandTests(CommandTestCase):
         with journal.stopped_by_ctrl_c():
             result = self.run_bexi("install", self.icons, "--to", self.site, "--yes")
         self.assertEqual((result.exit_code, self.files()), (2, self.first))
-        self.assertIn("Another `bexi` is at work", result.stderr)
+        self.assertIn("Another `bexi` is working", result.stderr)
 
     def test_bad_input_ends_with_2_and_one_sentence(self):
         for arguments in (
@@ -214,7 +214,7 @@ class InstallCommandTests(CommandTestCase):
         self.run_bexi("install", self.icons, "--to", self.site, "--yes")
         once = self.files()
         planned = self.run_bexi("install", self.icons, "--to", self.site, "--plain-addresses", "--plan")
-        self.assertIn("An earlier installation stands there.", planned.stderr)
+        self.assertIn("There is an earlier installation.", planned.stderr)
         self.assertEqual(
             self.run_bexi("install", self.icons, "--to", self.site, "--plain-addresses", "--yes").exit_code, 0
         )
@@ -232,7 +232,7 @@ class InstallCommandTests(CommandTestCase):
         self.assertEqual((refused.exit_code, "interrupted" in refused.stderr), (2, True), refused.output)
         undone = self.run_bexi("undo", "--to", self.site, "--yes")
         self.assertEqual((undone.exit_code, self.files()), (0, self.first), undone.output)
-        self.assertIn("is torn", undone.stderr)
+        self.assertIn("is incomplete", undone.stderr)
 
     def test_a_damaged_line_in_the_middle_is_refused(self):
         self.run_bexi("install", self.icons, "--to", self.site, "--yes")
@@ -275,7 +275,7 @@ class InstallCommandTests(CommandTestCase):
             self.assertTrue(kept.startswith(f"[{LOOPBACK}]:{port + offset} "))
             known.write_text(f"{kept.rpartition(' ')[0]} AAAA\n")
             other = self.run_bexi(*plan)
-            self.assertEqual((other.exit_code, "another key than before" in other.stderr), (4, True), other.output)
+            self.assertEqual((other.exit_code, "a different key than before" in other.stderr), (4, True), other.output)
             with mock.patch.dict(os.environ, {"BEXI_TRUST": "SHA256:none"}):
                 named = self.run_bexi(*plan)
             self.assertEqual((named.exit_code, "not the one that BEXI_TRUST names" in named.stderr), (4, True))

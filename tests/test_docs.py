@@ -68,7 +68,7 @@ class ExamplesTests(TestCase):
             for line in block.strip().splitlines():
                 code, said = self.run_line(line)
                 if line == "bexi serve --check":  # says here that no worker runs
-                    self.assertIn("worker: it does not run", said)
+                    self.assertIn("worker: it is not running", said)
                 else:
                     self.assertEqual(code, 0, f"{page}: {line}\n{said}")
         self.assertEqual((self.folder / "site" / "index.html").read_text(), PAGE)

@@ -40,12 +40,12 @@ LOST = 3
 
 def build_command(
     source: SourceArgument,
-    out: Annotated[Path, typer.Option(metavar="DIR", help="Folder for the files; made when missing.")],
+    out: Annotated[Path, typer.Option(metavar="DIR", help="Folder for the files; created if missing.")],
     plan: Annotated[
         str | None, typer.Option(metavar="NAME", help=f"One of {', '.join(READY_MADE)}; a recipe brings its own.")
     ] = None,
     only: Annotated[
-        list[str] | None, typer.Option(metavar="FILE", help="Write only this file of the plan; repeat it.")
+        list[str] | None, typer.Option(metavar="FILE", help="Write only this file of the plan; repeatable.")
     ] = None,
     frame: FrameOption = None,
     ground: GroundOption = "clear",
@@ -58,13 +58,15 @@ def build_command(
     name: Annotated[str | None, typer.Option(help="The site's name in the manifest.")] = None,
     manifest: Annotated[
         list[str] | None,
-        typer.Option(metavar="MEMBER=VALUE", help="What else the manifest says, like display=standalone; repeat it."),
+        typer.Option(
+            metavar="MEMBER=VALUE", help="Another member of the manifest, like display=standalone; repeatable."
+        ),
     ] = None,
     judge: Annotated[
         bool, typer.Option("--judge", help=f"Judge every icon first; exit code {LOST} and no files when one is lost.")
     ] = False,
     take_best: Annotated[
-        bool, typer.Option("--propose", help="Frame PICTURE as `bexi propose` says first, instead of --frame.")
+        bool, typer.Option("--propose", help="Use the first framing of `bexi propose` instead of --frame.")
     ] = False,
     replace: ReplaceOption = False,
     as_json: JsonOption = False,
@@ -150,7 +152,7 @@ def _app(plan: Plan, said: Sequence[str]) -> InstalledApp:
     pairs = [one.partition("=") for one in said]
     for member, equals, _ in pairs:
         if not equals:
-            fail(f"--manifest {member} says no value. Write it like --manifest {member.strip() or 'display'}=VALUE.")
+            fail(f"--manifest {member} has no value. Write it like --manifest {member.strip() or 'display'}=VALUE.")
     return InstalledApp.from_members({**plan.app.members, **{member.strip(): value for member, _, value in pairs}})
 
 

@@ -34,11 +34,13 @@ def check_command(
     address: Annotated[
         str, typer.Argument(metavar="ADDRESS", help="The site's address; without a scheme https is tried, then http.")
     ],
-    pages: Annotated[int, typer.Option(min=1, max=1000, help="How many pages are looked at, at most.")] = MOST_PAGES,
+    pages: Annotated[int, typer.Option(min=1, max=1000, help="How many pages to check at most.")] = MOST_PAGES,
     installed: Annotated[
         Path | None, typer.Option(metavar="DIR", help="A folder with the files that should be served.")
     ] = None,
-    clock: Annotated[str, typer.Option(metavar="+7d", help="Move the clock on: s, m, h, d or w.")] = "+0s",
+    clock: Annotated[
+        str, typer.Option(metavar="+7d", help="Move the clock forward, like +7d: s, m, h, d or w.")
+    ] = "+0s",
     as_json: JsonOption = False,
 ) -> None:
     """Look at a site as its visitors do. Exit code 0: well, 1: something is wrong, 2: it cannot be looked at."""
@@ -63,7 +65,7 @@ def moved(clock: str) -> float:
     """Seconds that a clock is moved on by; ends the command for what is no such time."""
     match = _CLOCK.fullmatch(clock.strip())
     if match is None:
-        fail(f"“{clock[:20]}” is no time to move the clock by. Write it like +7d: a number and s, m, h, d or w.")
+        fail(f"“{clock[:20]}” is not a length of time. Write it like +7d: a number and s, m, h, d or w.")
     return float(match[1]) * _SECONDS[match[2]]
 
 
@@ -81,7 +83,7 @@ def _files_of(folder: Path) -> dict[str, bytes]:
     except OSError as error:
         fail(f"{folder} cannot be read: {error.strerror}.")
     if recipe is None and not any(name in found for name in _USUAL):
-        fail(f"{folder} holds no file of an icon set. Name the folder with the set that was installed.")
+        fail(f"{folder} contains no icon set. Name the folder with the set that was installed.")
     return found
 
 

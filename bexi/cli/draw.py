@@ -19,7 +19,7 @@ OutOption = Annotated[Path, typer.Option("--out", metavar="FILE", help="The SVG 
 InkOption = Annotated[str, typer.Option(metavar="#rrggbb", help="Colour of the ink.")]
 PlateOption = Annotated[PlateShape, typer.Option(help="Shape under the ink.")]
 PlateColourOption = Annotated[str, typer.Option(metavar="#rrggbb", help="Colour of the plate.")]
-MarginOption = Annotated[int, typer.Option(help="Free rim in % of the side.")]
+MarginOption = Annotated[int, typer.Option(help="Margin in % of the side.")]
 
 
 @draw.command("letters")
@@ -28,7 +28,7 @@ def letters_command(
     out: OutOption,
     face: Annotated[str, typer.Option(help=f"One of {', '.join(FACES)}.")] = "atkinson-hyperlegible-next",
     weight: Annotated[int, typer.Option(help="600 to 900, as the face has it.")] = 800,
-    tracking: Annotated[int, typer.Option(help="Room between letters in hundredths of the em.")] = 0,
+    tracking: Annotated[int, typer.Option(help="Space between letters in hundredths of the em.")] = 0,
     ink: InkOption = str(DARK),
     plate: PlateOption = PlateShape.NONE,
     plate_colour: PlateColourOption = str(WHITE),
@@ -38,7 +38,7 @@ def letters_command(
 ) -> None:
     """Draw one to three letters, centred by their ink."""
     if face not in FACES or weight not in FACES[face].weights:
-        fail(f"There is no face {face} in weight {weight}. Faces: {', '.join(FACES)}.")
+        fail(f"There is no font {face} in weight {weight}. Fonts: {', '.join(FACES)}.")
     with refusals():
         under = Plate(plate, Colour.parse(plate_colour), margin=margin)
         svg = draw_letters(Letters(text, Colour.parse(ink), tracking, under), face_files(face, weight))

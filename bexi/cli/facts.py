@@ -12,7 +12,7 @@ from bexi.core.artwork.notes import Note, notes_on
 
 
 def facts_command(picture: PictureArgument, as_json: JsonOption = False) -> None:
-    """Measure PICTURE and say what it is good for."""
+    """Measure PICTURE and say how well it suits icons."""
     with refusals():
         data = read(picture)
         picture_format, artwork = taken_in(data)

@@ -25,8 +25,10 @@ def fit_command(
     size: Annotated[int, typer.Option(metavar="PX", help="Side in px.")],
     out: Annotated[Path, typer.Option(metavar="FILE", help="The file to write.")],
     kind: Annotated[FieldFormat, typer.Option("--format", help="What the field takes.")] = FieldFormat.PNG,
-    at_least: Annotated[bool, typer.Option("--at-least", help="Larger pictures will do, too.")] = False,
-    max_kb: Annotated[float | None, typer.Option(metavar="KB", help="Most kilobytes of 1,000 bytes.")] = None,
+    at_least: Annotated[bool, typer.Option("--at-least", help="Larger pictures are accepted, too.")] = False,
+    max_kb: Annotated[
+        float | None, typer.Option(metavar="KB", help="Largest size in kilobytes of 1,000 bytes.")
+    ] = None,
     field_ground: Annotated[
         FieldGround, typer.Option("--must-be", help="Whether it must be opaque or clear.")
     ] = FieldGround.EITHER,
@@ -35,11 +37,9 @@ def fit_command(
     home_ground: HomeGroundOption = WHITE_GROUND,
     plain: PlainOption = False,
     take_best: Annotated[
-        bool, typer.Option("--propose", help="Frame PICTURE as `bexi propose` says first, instead of --frame.")
+        bool, typer.Option("--propose", help="Use the first framing of `bexi propose` instead of --frame.")
     ] = False,
-    name: Annotated[
-        str | None, typer.Option(help="The site's name, whose letters may stand in with --propose.")
-    ] = None,
+    name: Annotated[str | None, typer.Option(help="The site's name; --propose may offer its letters.")] = None,
     replace: ReplaceOption = False,
     as_json: JsonOption = False,
 ) -> None:

@@ -52,14 +52,14 @@ def install_command(
     folder: Annotated[Path, typer.Argument(metavar="DIR", help="Folder with a set that was built.")],
     to: ToOption,
     plan_only: Annotated[
-        bool, typer.Option("--plan", help="Only say what would be done; exit code 1 for changes.")
+        bool, typer.Option("--plan", help="Only show what would change; exit code 1 if anything would.")
     ] = False,
     pages: Annotated[str, typer.Option(metavar="GLOB", help="Which pages to edit.")] = "*",
     base: Annotated[
         str | None, typer.Option(help="Where pages find the files: /, a path or an address; else as it was built.")
     ] = None,
     rules: Annotated[
-        bool, typer.Option("--rules", help="Give a .htaccess that is there lines for the icons' types and freshness.")
+        bool, typer.Option("--rules", help="Add the icons' content types and caching to an existing .htaccess.")
     ] = False,
     stamped: StampedOption = None,
     tidy: Annotated[bool, typer.Option("--tidy", help="Also remove old icons that no page uses any more.")] = False,
@@ -107,16 +107,17 @@ def _told_of_earlier(journal: JournalOnDisk) -> str:
         return ""
     if not latest.is_done:
         return "An earlier installation was interrupted there. Undo it before you install, with `bexi undo`."
-    return "An earlier installation stands there. `bexi undo` undoes this one first, then that one."
+    return "There is an earlier installation. `bexi undo` undoes this one first, then that one."
 
 
 def undo_command(
     to: ToOption,
     over: Annotated[
-        list[str] | None, typer.Option(metavar="PATH", help="Put the old file over this one, changed since; repeat it.")
+        list[str] | None,
+        typer.Option(metavar="PATH", help="Restore the old file over this one, changed since; repeatable."),
     ] = None,
     leave: Annotated[
-        list[str] | None, typer.Option(metavar="PATH", help="Leave this file, changed since, as it is; repeat it.")
+        list[str] | None, typer.Option(metavar="PATH", help="Keep this file, changed since, as it is; repeatable.")
     ] = None,
     yes: YesOption = False,
     as_json: JsonOption = False,
@@ -200,7 +201,7 @@ def _icons(folder: Path, base: str | None, stamped: bool | None) -> HeadLines:
     specs = recipe.plan.specs if recipe else _specs(folder)
     files = [BuiltFile(spec, read(folder / spec.name)) for spec in specs if (folder / spec.name).is_file()]
     if not files:
-        raise InstallRefused("no-build", f"{folder} holds no file of an icon set. Build one there first.")
+        raise InstallRefused("no-build", f"{folder} contains no icon set. Build one there first.")
     built = recipe.plan.addresses if recipe else AT_THE_TOP
     addresses = Addresses(built.base if base is None else base, built.stamped if stamped is None else stamped)
     return HeadLines(tuple(files), addresses, recipe.colour if recipe and recipe.colour else _colour(files))

@@ -52,7 +52,7 @@ class JournalOnDisk:
         """The same; raises InstallRefused when there is none."""
         latest = self.latest()
         if latest is None:
-            raise InstallRefused("already-undone", "Nothing that `bexi install` did stands there.")
+            raise InstallRefused("already-undone", "Nothing that `bexi install` did there is left to undo.")
         return latest
 
     def open_new(self) -> None:
@@ -120,7 +120,7 @@ class JournalOnDisk:
                 fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
             except OSError as error:
                 raise InstallRefused(
-                    "install-under-way", "Another `bexi` is at work on this place. Wait for its end."
+                    "install-under-way", "Another `bexi` is working on this site. Wait until it has finished."
                 ) from error
             yield
 
@@ -197,8 +197,8 @@ def _read(file: Path) -> Standing:
             if line is not lines[-1]:
                 raise HostRefused(
                     "no-journal",
-                    f"Line {number} of the journal {file} is damaged, so it cannot be undone from it. The copies of "
-                    "what was there before lie beside it.",
+                    f"Line {number} of the journal {file} is damaged, so it cannot be undone from it. "
+                    "The copies of what was there before are next to it.",
                 ) from error
-            print(f"The last line of the journal {file} is torn: that step was not begun.", file=sys.stderr)
+            print(f"The last line of the journal {file} is incomplete: that step was not started.", file=sys.stderr)
     return standing

@@ -30,15 +30,19 @@ from bexi.resources.generic import generic_icons
 
 _SIZES = (16, 32, 48, 180)
 _HOME = 180
-NameOption = Annotated[str | None, typer.Option(metavar="NAME", help="The site's name, whose letters may stand in.")]
+NameOption = Annotated[str | None, typer.Option(metavar="NAME", help="The site's name, whose letters may be offered.")]
 
 
 def judge_command(
     source: SourceArgument,
-    size: Annotated[list[int] | None, typer.Option(metavar="N", help="Side in px; repeat it.", min=1, max=1024)] = None,
+    size: Annotated[
+        list[int] | None, typer.Option(metavar="N", help="Side in px; repeatable.", min=1, max=1024)
+    ] = None,
     under: Annotated[
         list[str] | None,
-        typer.Option("--ground", metavar="HEX", help="What it will stand on; repeat it. Light and dark tabs if none."),
+        typer.Option(
+            "--ground", metavar="HEX", help="What it will stand on; repeatable. Light and dark tabs if none is given."
+        ),
     ] = None,
     frame: FrameOption = None,
     filled: Annotated[str, typer.Option("--filled", metavar="clear|#rrggbb", help="The icon's own ground.")] = "clear",

@@ -45,7 +45,7 @@ def _refuse(
     there = [folder / name for name in files if (folder / name).exists()]
     for path in there:
         if any(source.exists() and path.samefile(source) for source in reading):
-            fail(f"{path} is being read, so it is not replaced. Choose another place with --out.")
+            fail(f"{path} is what this is built from, so it is not replaced. Choose another folder with --out.")
     foreign = [path for path in there if hashlib.sha256(_now(path) or b"").hexdigest() != written.get(path.name)]
     if not foreign or replace:
         return

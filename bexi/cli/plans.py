@@ -7,7 +7,7 @@ from bexi.core.iconset.plan import READY_MADE, RECOMMENDED
 
 
 def plans_command(as_json: JsonOption = False) -> None:
-    """List the ready-made plans and what they hold."""
+    """List the ready-made plans and their files."""
     if as_json:
         print(json.dumps({name: plan.as_json() for name, plan in READY_MADE.items()}, indent=2))
         return

@@ -22,9 +22,9 @@ FrameOption = Annotated[
     str | None, typer.Option(metavar="X,Y,SIDE", help="The square in artwork px; the whole artwork if not given.")
 ]
 
-GroundOption = Annotated[str, typer.Option(metavar="clear|#rrggbb", help="What lies under the artwork.")]
+GroundOption = Annotated[str, typer.Option(metavar="clear|#rrggbb", help="What lies behind the artwork.")]
 HomeGroundOption = Annotated[
-    str, typer.Option(metavar="#rrggbb", help="Under icons that must be opaque when the ground is clear.")
+    str, typer.Option(metavar="#rrggbb", help="Behind icons that must be opaque when the ground is clear.")
 ]
 PlainOption = Annotated[
     bool, typer.Option("--plain", help="Reduce small tab icons plainly, without putting their edges on whole pixels.")

@@ -27,7 +27,7 @@ _MOST_TRIED = 8
 
 def start_command(
     address: Annotated[str, typer.Argument(metavar="ADDRESS", help="The site's address; a scheme is not needed.")],
-    out: Annotated[Path, typer.Option(metavar="DIR", help="Folder for the files; made when missing.")],
+    out: Annotated[Path, typer.Option(metavar="DIR", help="Folder for the files; created if missing.")],
     plan: Annotated[str | None, typer.Option(metavar="NAME", help="The set plan; see `bexi plans`.")] = None,
     replace: ReplaceOption = False,
     as_json: JsonOption = False,

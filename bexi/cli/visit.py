@@ -29,7 +29,9 @@ def visit_command(
     profile: Annotated[
         Path | None, typer.Option(metavar="FILE", help="Where the visitor's cache is kept; a private window without.")
     ] = None,
-    clock: Annotated[str, typer.Option(metavar="+7d", help="Move the visitor's clock on: s, m, h, d or w.")] = "+0s",
+    clock: Annotated[
+        str, typer.Option(metavar="+7d", help="Move the visitor's clock forward, like +7d: s, m, h, d or w.")
+    ] = "+0s",
     as_json: JsonOption = False,
 ) -> None:
     """Visit a page as a stand-in visitor and say which icon it shows, and why."""
@@ -58,7 +60,7 @@ def _known(profile: Path, reading: Reading) -> Visitor:
     except OSError as error:
         fail(f"{profile} cannot be read: {error.strerror}.")
     except (ValueError, AttributeError):
-        fail(f"{profile} is no profile that `bexi visit` has kept. Name another file.")
+        fail(f"{profile} is not a profile that `bexi visit` has saved. Name another file.")
 
 
 def _told(said: Mapping[str, Any]) -> list[str]:

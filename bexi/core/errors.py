@@ -47,7 +47,7 @@ class ChangedSince(InstallRefused):
     def __init__(self, path: str) -> None:
         super().__init__(
             "changed-since",
-            f"{path} was changed since it was installed. Say whether the old file goes over it, or it stays.",
+            f"{path} was changed since it was installed. Say whether to restore the old file or to keep this one.",
         )
         self.path = path
 

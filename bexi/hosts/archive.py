@@ -21,7 +21,7 @@ class ZipStorage:
         try:
             self._zip = zipfile.ZipFile(packed)
         except (zipfile.BadZipFile, ValueError, NotImplementedError) as error:
-            raise HostRefused("not-a-zip", "This file is not a sound ZIP. Pack the site's folder again.") from error
+            raise HostRefused("not-a-zip", "This file is not a valid ZIP. Pack the site's folder again.") from error
         self._entries = {info.filename: info for info in self._zip.infolist() if _is_plain_file(info)}
         self._refuse_bombs()
         self.place_note = ""

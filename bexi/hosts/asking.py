@@ -35,7 +35,7 @@ def addresses_of(host: str, port: int, find: Resolve = resolve) -> list[str]:
     try:
         found = find(host, port)
     except UnicodeError as error:  # a name that no resolver takes
-        raise OSError(f"{host[:80]} is no name of a host") from error
+        raise OSError(f"{host[:80]} is not the name of a host") from error
     for text in found:
         if not _may_be_asked(ipaddress.ip_address(text.partition("%")[0])):
             raise HostRefused(

@@ -16,13 +16,13 @@ _LONGEST_QUOTE = 200
 _SPEAKING = ("ftplib", "paramiko")
 """Libraries whose errors carry what the server said."""
 _IN_PLAIN_WORDS: tuple[tuple[type[Exception], str], ...] = (
-    (ssl.SSLError, "it does not speak TLS as it should"),
-    (socket.gaierror, "there is no machine of that name"),
+    (ssl.SSLError, "its TLS does not work"),
+    (socket.gaierror, "there is no server of that name"),
     (TimeoutError, "it did not answer in time"),
     (ConnectionRefusedError, "it refuses the connection"),
-    (ConnectionError, "it broke off the connection"),
-    (EOFError, "it broke off the connection"),
-    (UnicodeError, "there is a name in it that is no UTF-8 text; rename that file, then try again"),
+    (ConnectionError, "it closed the connection"),
+    (EOFError, "it closed the connection"),
+    (UnicodeError, "a file name in it is not UTF-8; rename that file, then try again"),
 )
 
 
@@ -101,7 +101,7 @@ def reason_of(error: Exception) -> str:
     if isinstance(error, OSError) and error.strerror:
         return quoted(error.strerror)
     is_speaking = type(error).__module__.partition(".")[0] in _SPEAKING or isinstance(error, OSError)
-    return (quoted(str(error)) if is_speaking else "") or "its answer makes no sense"
+    return (quoted(str(error)) if is_speaking else "") or "its answer cannot be understood"
 
 
 def quoted(said: str) -> str:

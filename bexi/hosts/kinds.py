@@ -15,7 +15,7 @@ class PlaceKind(StrEnum):
     SFTP = "sftp", "SFTP", "An account reached by SFTP", 22, True, "bexi.hosts.sftp:SftpStorage"
     FTPS = "ftps", "FTPS", "An account reached by FTP over TLS", 21, True, "bexi.hosts.ftp:FtpStorage"
     FTP = (
-        *("ftp", "FTP", "An account reached by FTP, which hides nothing on the way, the password included"),
+        *("ftp", "FTP", "An account reached by FTP, which encrypts nothing, not even the password"),
         *(21, False, "bexi.hosts.ftp:FtpStorage"),
     )
 

@@ -88,7 +88,9 @@ class Line:
             try:
                 answers.append(self._find(host, port))
             except (OSError, UnicodeError) as error:
-                answers.append(error if isinstance(error, OSError) else OSError(f"{host[:80]} is no name of a host"))
+                answers.append(
+                    error if isinstance(error, OSError) else OSError(f"{host[:80]} is not the name of a host")
+                )
             done.set()
 
         Thread(target=find, daemon=True).start()

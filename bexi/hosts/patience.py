@@ -94,5 +94,5 @@ def _took_too_long(seconds: float) -> HostRefused:
     limit = f"{seconds / 60:.0f} minutes" if seconds >= 120 else f"{seconds:.0f} seconds"
     return HostRefused(
         "took-too-long",
-        f"The place took longer than the limit of {limit} to answer. Look whether it works, then try again.",
+        f"The place took longer than the limit of {limit} to answer. Check that it works, then try again.",
     )

@@ -39,12 +39,13 @@ class Place:
         if not kind or not parts.hostname:
             raise HostRefused(
                 "unknown-place",
-                f"“{text.split('@')[-1][:60]}” is no place Bexi can reach: give a folder, or an address like "
+                f"“{text.split('@')[-1][:60]}” is not a location Bexi can reach: give a folder, or an address like "
                 "sftp://user@host/folder, ftps:// or ftp://.",
             )
         if parts.password is not None:
             raise HostRefused(
-                "secret-in-address", "Leave the password out of the address; it is asked for apart and never shown."
+                "secret-in-address",
+                "Leave the password out of the address; it is asked for separately and never shown.",
             )
         path = unquote(parts.path) or "/"
         return cls(kind, path, parts.hostname, port or kind.port, unquote(parts.username or ""))
@@ -98,7 +99,7 @@ class UnknownServer(HostRefused):
         changed = bool(place.trusted)
         super().__init__(
             "server-changed" if changed else "unknown-server",
-            f"{place.host} shows another key than before. Ask whoever runs it whether that is right before you go on."
+            f"{place.host} shows a different key than before. Ask whoever runs it whether that is right, then continue."
             if changed
             else f"{place.host} is new to Bexi. Compare the fingerprint of its key with what the provider says.",
         )

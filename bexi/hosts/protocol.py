@@ -92,6 +92,6 @@ def safe_path(path: str) -> str:
     if _UNSAFE.search(path) or not path.replace("\xa0", " ").isprintable():
         raise HostRefused(
             "path-outside",
-            f"“{ascii(path[:80])[1:-1]}” does not lie inside the site's top folder, so Bexi will not touch it.",
+            f"“{ascii(path[:80])[1:-1]}” is not inside the site's top folder, so Bexi will not touch it.",
         )
     return path

@@ -29,7 +29,7 @@ class _Sftp(paramiko.SFTPClient):
 
     def _read_all(self, n: int) -> bytes:
         if n > _LARGEST_PACKET:
-            raise paramiko.SFTPError("a packet beyond all measure")
+            raise paramiko.SFTPError("an oversized packet")
         return super()._read_all(n)  # type: ignore[misc, no-any-return]  # the library tells no types of it
 
 
@@ -180,5 +180,6 @@ def _private_key(text: str) -> paramiko.PKey:
         except (paramiko.SSHException, ValueError):
             continue
     raise HostRefused(
-        "unknown-key", "This is no private key Bexi can read. Give an Ed25519, ECDSA or RSA key without a passphrase."
+        "unknown-key",
+        "This is not a private key Bexi can read. Give an Ed25519, ECDSA or RSA key without a passphrase.",
     )

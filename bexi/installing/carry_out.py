@@ -94,7 +94,7 @@ def told_of(left: Sequence[str]) -> str:
     files = "1 file was" if len(left) == 1 else f"{len(left)} files were"
     return (
         f"It was put back, but {files} changed by somebody since: {_few(left)}. What is there now was kept. "
-        "Look at it, then undo the rest, if you want to."
+        "Look it up, then undo the rest, if you want to."
     )
 
 

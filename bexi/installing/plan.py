@@ -26,7 +26,7 @@ PAGE_ENDINGS = (
 """Pages, and templates of them in which other languages are embedded [common practice]."""
 
 
-_MAY_BE_REFUSED = "Some hosts allow no such rules and then answer with error 500: look at the site at once, or undo."
+_MAY_BE_REFUSED = "Some hosts do not allow such rules and answer with error 500: check the site at once, or undo."
 
 
 @dataclass(frozen=True)

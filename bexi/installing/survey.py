@@ -82,7 +82,7 @@ class SiteSurvey:
                 problems += (told,)
             yield Found(line.path, line.link.kind, pages, evidence, problems)
         if self._bare:
-            told = "Browsers then fall back on /favicon.ico, phones on a scrap of the page."
+            told = "Browsers then fall back on /favicon.ico, phones on a small picture of the page."
             yield Found("", "", self._bare, "declare no icon", (told,))
         declared = {line.path for line in lines}
         for name in _CONVENTIONAL:

@@ -38,7 +38,7 @@ _OF_NOW = (
 )
 """Tables whose rows let somebody in, or only count for the processes that run now."""
 _NOT_BEGUN = "It waited when this backup was made, so nothing has been changed. Plan again."
-_INTERRUPTED = "This comes from a backup, so Bexi changes nothing on the site by itself. Look at it, then put it back."
+_INTERRUPTED = "This comes from a backup, so Bexi changes nothing on the site by itself. Look it up, then put it back."
 _LEFT_UNDONE = (
     ("UPDATE installs_install SET state = 'put-back', sealed = '', problem = ? WHERE state = 'waiting'", _NOT_BEGUN),
     (
@@ -65,7 +65,7 @@ class Contents:
 def backup_command(
     file: FileArgument,
     data: DataOption = None,
-    verify: Annotated[bool, typer.Option("--verify", help="Only read FILE, and say whether it is whole.")] = False,
+    verify: Annotated[bool, typer.Option("--verify", help="Only read FILE, and say whether it is intact.")] = False,
 ) -> None:
     """Write all data but the keys into FILE, and check it by reading it back."""
     if verify:
@@ -73,7 +73,7 @@ def backup_command(
         return
     folder = _own_folder(data)
     if not (folder / _DATABASE).is_file():
-        fail(f"{folder} holds no data of Bexi. Name its folder with --data.")
+        fail(f"{folder} contains no Bexi data. Name its folder with --data.")
     if file.exists():
         fail(f"{file} is there already. Name another file.")
     try:
@@ -82,7 +82,7 @@ def backup_command(
     except (OSError, sqlite3.Error, Damaged) as error:
         file.unlink(missing_ok=True)
         fail(f"The backup could not be made: {_reason(error)}.")
-    print(f"{file}: the database and {len(written.whole)} kept files, read back and found whole.")
+    print(f"{file}: database and kept files: {len(written.whole)}, read back and found intact.")
     print("The keys are not in it: keep vault-key of the data folder somewhere else.")
     _tell_damaged(written.damaged, "on the disk, so it is not in the backup")
 
@@ -103,11 +103,11 @@ def restore_command(file: FileArgument, data: DataOption = None) -> None:
                 _put_back(folder, file, contents, database)
             call_command("migrate", verbosity=0)
     except locks.Held:
-        fail(f"Bexi runs on {folder}. End it with Ctrl-C, or stop its service, then restore.")
+        fail(f"Bexi runs on {folder}. Stop it with Ctrl-C, or stop its service, then restore.")
     except (OSError, sqlite3.Error, Damaged) as error:
         fail(f"{file} could not be restored: {_reason(error)}.")
     print(f"Restored from {file}.{f' What was there before is in {before}.' if before else ''}")
-    print("Everybody signs in again, and makes their tokens again.")
+    print("Everybody must sign in again and make new tokens.")
     _tell_damaged(contents.damaged, "in the backup, so it was not restored")
 
 
@@ -121,7 +121,7 @@ def _verify(file: Path) -> None:
                 pass
     except (OSError, sqlite3.Error, Damaged) as error:
         fail(f"{file} cannot be restored: {_reason(error)}.")
-    print(f"{file}: the database and {len(contents.whole) - 1} kept files are whole.")
+    print(f"{file}: database and kept files: {len(contents.whole) - 1}, all intact.")
     _tell_damaged(contents.damaged, "in the backup")
 
 
@@ -227,14 +227,14 @@ def _checked(file: Path) -> Contents:
             told = archive.extractfile(_CONTENTS)
             contents = json.loads(told.read(_CHUNK * 64)) if told else None
     except (tarfile.TarError, KeyError, ValueError, EOFError, RecursionError) as error:
-        raise Damaged("it is no whole backup of Bexi") from error
+        raise Damaged("it is not a complete Bexi backup") from error
     contents = contents if isinstance(contents, dict) else {}
     files = contents.get("files")
     if not isinstance(files, dict) or contents.get("format") != _FORMAT:
-        raise Damaged("it is no whole backup of Bexi: its list of contents is missing, or of another form")
+        raise Damaged("it is not a complete Bexi backup: its list of contents is missing, or of another form")
     del sums[_CONTENTS]
     if sums.keys() != files.keys() or _DATABASE not in sums or sums[_DATABASE] != files[_DATABASE]:
-        raise Damaged("it is no whole backup of Bexi")
+        raise Damaged("it is not a complete Bexi backup")
     if any(name != _DATABASE and not _is_blob(name, str(digest)) for name, digest in files.items()):
         raise Damaged("it holds files that do not belong in a backup")
     damaged = [name for name, digest in sums.items() if digest != files[name]]
@@ -273,12 +273,12 @@ def _refuse_foreign(database: Path) -> None:
             if not tables:
                 raise Damaged("its database is empty")
             if _MIGRATIONS not in tables:
-                raise Damaged("its database is none of Bexi's")
+                raise Damaged("its database is not Bexi's")
             applied = {(app, name) for app, name in probe.execute(f"SELECT app, name FROM {_MIGRATIONS}")}
     except sqlite3.DatabaseError as error:
         raise Damaged("its database is damaged") from error
     if ("sites", "0001_initial") not in applied:
-        raise Damaged("its database is none of Bexi's")
+        raise Damaged("its database is not Bexi's")
     if unknown := applied - _known_migrations():
         newest = ", ".join(sorted(f"{app} {name}" for app, name in unknown)[:2])
         raise Damaged(f"it was made by a newer Bexi (its database knows {newest}); bring this one up to date first")

@@ -73,7 +73,7 @@ def _disk() -> str:
         probe.unlink()
     except OSError as error:
         return f"{settings.DATA_FOLDER} cannot be written: {error.strerror}."
-    return f"only {free // 1024**2} MB are free; make room." if free < LEAST_FREE else ""
+    return f"only {free // 1024**2} MB are free; free up space." if free < LEAST_FREE else ""
 
 
 def _database() -> str:
@@ -92,11 +92,11 @@ def _processes() -> str:
 def _people() -> str:
     if not settings.REACHED_AS or _asked(accounts.administrators().exists):
         return ""
-    return "nobody administers Bexi, so nobody gets in from elsewhere; add an account with bexi user add NAME."
+    return "there is no administrator, so nobody can sign in from elsewhere; add an account with bexi user add NAME."
 
 
 def _worker() -> str:
-    return "" if _asked(worker.is_alive) else "it does not run; builds, installations and checks wait for it."
+    return "" if _asked(worker.is_alive) else "it is not running; builds, installations and checks wait for it."
 
 
 def _asked(question: Callable[[], bool]) -> bool:

@@ -8,7 +8,7 @@ from django.db import DatabaseError, OperationalError
 _OF_THE_DISK = (errno.ENOSPC, errno.EDQUOT, errno.EROFS, errno.EIO, errno.EFBIG)
 _BUSY = (sqlite3.SQLITE_BUSY, sqlite3.SQLITE_LOCKED)
 _SQLITE = (sqlite3.SQLITE_FULL, sqlite3.SQLITE_IOERR, sqlite3.SQLITE_READONLY, sqlite3.SQLITE_CANTOPEN)
-_FULL = "the disk that Bexi keeps its data on is full. Make room on it, then try again; nothing that was kept is lost."
+_FULL = "the disk that Bexi keeps its data on is full. Make room on it, then try again; nothing that was saved is lost."
 
 
 def is_to_blame(error: BaseException | None) -> bool:
@@ -26,7 +26,7 @@ def is_busy(error: BaseException | None) -> bool:
 def told(error: BaseException) -> str:
     """What is wrong and what to do, as the end of a sentence."""
     if isinstance(error, OSError) and error.errno not in (errno.ENOSPC, errno.EDQUOT):
-        return f"the disk that Bexi keeps its data on cannot be written ({error.strerror}). Look at it, then try again."
+        return f"the disk that Bexi keeps its data on cannot be written ({error.strerror}). Look it up, then try again."
     if is_busy(error):
         return "another program keeps Bexi's database locked. Wait a moment, then try again; nothing is lost."
     if is_to_blame(error):

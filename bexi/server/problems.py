@@ -99,7 +99,7 @@ def answer_problems(api: NinjaAPI) -> None:
 
     @api.exception_handler(OverflowError)
     def beyond(request: HttpRequest, error: OverflowError) -> HttpResponse:
-        return problem(404, "not-found", "There is nothing under so large a number. Go back to the sites.")
+        return problem(404, "not-found", "There is nothing with that number. Go back to the sites.")
 
     @api.exception_handler(RequestDataTooBig)
     def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
@@ -121,9 +121,7 @@ def answer_problems(api: NinjaAPI) -> None:
             status, code = (503, "database-busy") if own_disk.is_busy(error) else (507, "own-disk-full")
             return problem(status, code, sentence[0].upper() + sentence[1:])
         logger.exception("Unexpected error at %s %s", request.method, request.path)
-        return problem(
-            500, "unexpected", "Something went wrong inside Bexi; its log says more. Nothing was lost: try again."
-        )
+        return problem(500, "unexpected", "Something went wrong in Bexi; see its log. Nothing was lost: try again.")
 
     @api.exception_handler(Http404)
     def missing(request: HttpRequest, error: Http404) -> HttpResponse:
@@ -142,7 +140,7 @@ class AnswerProblems:
         is_problem = response.headers.get("Content-Type", "").startswith(MEDIA_TYPE)
         if not request.path.startswith("/api/") or response.status_code < 400 or is_problem:
             return response
-        code, detail = _ELSEWHERE.get(response.status_code, ("refused", "This request cannot be answered as it is."))
+        code, detail = _ELSEWHERE.get(response.status_code, ("refused", "Bexi cannot answer this request."))
         told = problem(response.status_code, code, detail)
         for name in ("Allow",):
             if name in response.headers:
@@ -154,6 +152,6 @@ _ELSEWHERE = {
     400: ("bad-request", "This request is not one that Bexi understands."),
     403: ("page-outdated", "This page was opened too long ago. Reload it and try again."),
     404: ("not-found", "There is nothing here. It may have been removed; go back to the sites."),
-    405: ("wrong-method", "This cannot be done here with such a request."),
-    500: ("unexpected", "Something went wrong inside Bexi; its log says more. Nothing was lost: try again."),
+    405: ("wrong-method", "This kind of request is not possible here."),
+    500: ("unexpected", "Something went wrong in Bexi; see its log. Nothing was lost: try again."),
 }

@@ -15,12 +15,12 @@ NO_ACCOUNT = (
     "Add one with: bexi user add NAME"
 )
 NO_NAME = (
-    "Say by which names Bexi is reached, like BEXI_HOSTS=bexi.example: it answers to those and to no other, since "
-    "pages elsewhere could make a browser ask under a name of their own."
+    "Set the names that Bexi is reached by, like BEXI_HOSTS=bexi.example: it answers to those and to no other, so that "
+    "pages elsewhere cannot make a browser ask it under a name of their own."
 )
 IN_CLEAR = (
-    "Passwords travel in clear to this address. Put a proxy with TLS in front of 127.0.0.1 instead; see the docs on a "
-    "team's server."
+    "Passwords are sent unencrypted to this address. Put a proxy with TLS in front of 127.0.0.1 instead; see the docs "
+    "on a team's server."
 )
 NOT_STARTED = 1
 
@@ -35,7 +35,8 @@ def serve_command(
     data: DataOption = None,
     browser: Annotated[bool, typer.Option(help="Open the page in a browser, where there is one.")] = True,
     check: Annotated[
-        bool, typer.Option("--check", help="Only look at pages, disk, database and worker; exit code 1 if ill.")
+        bool,
+        typer.Option("--check", help="Only check pages, disk, database and worker; exit code 1 if anything is wrong."),
     ] = False,
 ) -> None:
     """Start Bexi: the web server, the worker, the database brought up to date. Ctrl-C ends it."""
@@ -66,7 +67,7 @@ def _is_loopback(host: str) -> bool:
     try:
         return ipaddress.ip_address(host).is_loopback
     except ValueError:
-        fail(f"{host} is no address to listen on. Give one as a number, like 0.0.0.0 for all of this machine.")
+        fail(f"{host} is not an address to listen on. Give one as a number, like 0.0.0.0 for all of this machine.")
 
 
 def _be_reached_as(host: str) -> None:
@@ -112,7 +113,9 @@ def _serve(host: str, port: int, browser: bool) -> int:
                 running.open_browser_at(address)
             return running.run(running.web(host, port) | running.workers())
     except locks.Held:
-        fail(f"Bexi runs already on this data ({settings.DATA_FOLDER}). Open it, or name another folder with --data.")
+        fail(
+            f"Bexi is already running on this data ({settings.DATA_FOLDER}). Open it, or name another with --data."
+        )
 
 
 def _must_have_accounts() -> None:

@@ -12,7 +12,7 @@ from bexi.server.serve import DataOption, fail, set_up
 if TYPE_CHECKING:
     from bexi.server.people.models import User
 
-app = typer.Typer(no_args_is_help=True, add_completion=False, rich_markup_mode=None, help="Say who may use Bexi.")
+app = typer.Typer(no_args_is_help=True, add_completion=False, rich_markup_mode=None, help="Manage accounts.")
 NameArgument = Annotated[str, typer.Argument(metavar="NAME", help="The name somebody signs in with.")]
 RoleOption = Annotated[str, typer.Option(metavar="ROLE", help="looks, checks, edits, installs or administers.")]
 FromInput = Annotated[bool, typer.Option("--password-stdin", help="Read the password from standard input.")]

@@ -43,8 +43,7 @@ def unseal(sealed: str, place: Place) -> Secret:
     except (InvalidTag, ValueError) as error:
         raise HostRefused(
             "secret-lost",
-            "The kept password cannot be read with this Bexi's key any more, or belongs to another place. "
-            "Enter it again.",
+            "The saved password can no longer be read with this Bexi's key, or belongs elsewhere. Enter it again.",
         ) from error
     return Secret.of(place, text.decode())
 
@@ -58,7 +57,7 @@ def _cipher() -> AESGCM:
     except ValueError as error:
         raise HostRefused(
             "key-unusable",
-            "The key that secrets are sealed with (BEXI_KEY or its file) is none: it must be 32 bytes in URL-safe "
+            "The key that secrets are sealed with (BEXI_KEY or its file) is not valid: it must be 32 bytes in URL-safe "
             "base64. `bexi key` makes one.",
         ) from error
     return AESGCM(HKDF(SHA256(), _KEY_BYTES, None, b"bexi secrets of places").derive(key))

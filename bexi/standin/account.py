@@ -21,6 +21,14 @@ class ServerKeys:
     host_key: Path
     certificate: Path
 
+    def fingerprints(self) -> dict[str, str]:
+        """What a provider publishes, by protocol: SHA-256, in base64 as `ssh-keygen -l` prints it, or hexadecimal."""
+        certificate = x509.load_pem_x509_certificate(self.certificate.read_bytes())
+        return {
+            "SFTP": paramiko.ECDSAKey.from_private_key_file(str(self.host_key)).fingerprint,
+            "FTP over TLS": f"SHA256:{certificate.fingerprint(hashes.SHA256()).hex()}",
+        }
+
 
 def server_keys(folder: Path) -> ServerKeys:
     """The keys in a folder, made when missing, so that a server shows the same ones each time."""

@@ -7,7 +7,7 @@ from http.server import BaseHTTPRequestHandler
 from pathlib import Path
 from urllib.parse import parse_qs
 
-from bexi.standin.account import PASSWORD, USER
+from bexi.standin.account import PASSWORD, USER, ServerKeys
 from bexi.standin.mischief import Mischief
 from bexi.standin.requests_log import RequestLog
 from bexi.standin.sites import SITES, reset
@@ -21,6 +21,7 @@ body {{ max-width: 860px; margin: 32px auto; padding: 0 16px }}
 table {{ border-collapse: collapse; width: 100%; background: #fff }}
 th, td {{ text-align: left; padding: 4px 10px; border: 1px solid #d5dbd3 }}
 button {{ font: inherit; padding: 6px 14px; border: 0; background: #16302a; color: #fff; border-radius: 6px }}
+.fingerprints code {{ overflow-wrap: anywhere }}
 .switches {{ display: flex; flex-wrap: wrap; gap: 6px }}
 :focus-visible {{ outline: 3px solid #e2572b }}
 </style></head><body>
@@ -30,7 +31,9 @@ button {{ font: inherit; padding: 6px 14px; border: 0; background: #16302a; colo
 <form method="post" action="/reset"><button>Reset all sites to their first state</button></form>
 <h2>How it is reached</h2>
 <p>FTP and FTP over TLS on port {ftp}, SFTP on port {sftp}; user <code>{user}</code>, password <code>{password}</code>.
-Each site lies in the folder of its name, like <code>sftp://{user}@127.0.0.1:{sftp}/crew</code>.</p>
+Each site is in the folder of its name, like <code>sftp://{user}@127.0.0.1:{sftp}/crew</code>.</p>
+<p>When a program connects for the first time, compare the fingerprint that it shows with the one published here:</p>
+<ul class="fingerprints">{fingerprints}</ul>
 <h2>Misbehaviour, for practice</h2>
 <p>Now: {mischief}</p>
 <form method="post" action="/mischief" class="switches">{switches}</form>
@@ -65,6 +68,7 @@ class ControlHandler(BaseHTTPRequestHandler):
     log: RequestLog
     control_port: int
     mischief: Mischief
+    keys: ServerKeys
     server_version = "StandIn/1"
     sys_version = ""
 
@@ -117,6 +121,10 @@ class ControlHandler(BaseHTTPRequestHandler):
             sftp=self.control_port + len(SITES) + 2,
             user=USER,
             password=PASSWORD,
+            fingerprints="".join(
+                f"<li>{protocol}: <code>{fingerprint}</code></li>"
+                for protocol, fingerprint in self.keys.fingerprints().items()
+            ),
             mischief=on[0] if on else "behaves",
             switches=" ".join(f'<button name="switch" value="{name}">{name}</button>' for name in _SWITCHES),
         )

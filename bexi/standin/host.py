@@ -24,8 +24,8 @@ PORTS = SFTP_OFFSET + 1
 @contextmanager
 def running(served: Path, control_port: int, mischief: Mischief | None = None) -> Iterator[RequestLog]:
     """Serve the sites in the folder `served` while the block runs; yields the log. Raises OSError for a port in use."""
-    log, mischief = RequestLog(), mischief or Mischief()
-    attributes = {"served": served, "log": log, "control_port": control_port, "mischief": mischief}
+    log, mischief, keys = RequestLog(), mischief or Mischief(), server_keys(served.parent / "standin-keys")
+    attributes = {"served": served, "log": log, "control_port": control_port, "mischief": mischief, "keys": keys}
     handlers: dict[int, type[BaseHTTPRequestHandler]] = {control_port: type("Control", (ControlHandler,), attributes)}
     for site in SITES:
         attributes = {"site": site, "root": served / site.folder, "log": log, "mischief": mischief}
@@ -35,7 +35,6 @@ def running(served: Path, control_port: int, mischief: Mischief | None = None) -
             server = stack.enter_context(ThreadingHTTPServer((LOOPBACK, port), handler))
             threading.Thread(target=server.serve_forever, daemon=True).start()
             stack.callback(server.shutdown)
-        keys = server_keys(served.parent / "standin-keys")
         stack.enter_context(ftp_running(LOOPBACK, control_port + FTP_OFFSET, served, keys, mischief))
         stack.enter_context(sftp_running(LOOPBACK, control_port + SFTP_OFFSET, served, keys, mischief))
         yield log

@@ -21,7 +21,7 @@ def look_first(address: str, fetch: Fetch) -> FirstLook:
     """Ask for the home page and its manifest; raises HostRefused when there is none to be had."""
     served = fetch(address)
     if served.status != 200 or not served.is_page:
-        told = (served.told or "what it sends is no page").rstrip(".")
+        told = (served.told or "what it sends is not a page").rstrip(".")
         raise HostRefused(
             "no-page", f"{address} cannot be looked at: {told}. Look at the address, or add the site by name."
         )

@@ -74,14 +74,14 @@ def fetch(client: httpx.Client, url: str, deadline: Deadline | None = None) -> S
             if served is not None:
                 return served
             moved = (*moved, target)
-        return Served(url, 0, error="It sends visitors on in a circle.", moved=moved)
+        return Served(url, 0, error="It redirects in a circle.", moved=moved)
     except HostRefused as refusal:
         return Served(url, 0, error=refusal.sentence, moved=moved)
     except (httpcore.TimeoutException, httpx.TimeoutException):
         is_over = deadline is not None and deadline.is_over
         return Served(url, 0, error="No answer: it took too long.", moved=moved, late=is_over)
     except (httpx.InvalidURL, httpx.UnsupportedProtocol, httpcore.UnsupportedProtocol, ValueError):
-        return Served(url[:300], 0, error="This is no address that can be asked.")
+        return Served(url[:300], 0, error="This is not an address that can be fetched.")
     except (httpx.HTTPError, httpcore.NetworkError, httpcore.ProtocolError, OSError) as error:
         return Served(url, 0, error=f"No answer: {_reason_of(error)}.", moved=moved)
 
@@ -93,7 +93,7 @@ def _reason_of(error: BaseException) -> str:
         if isinstance(inner, OSError):
             return reason_of(inner)
         inner = inner.__cause__ or inner.__context__
-    return "it broke off the connection"
+    return "it closed the connection"
 
 
 def _get(
@@ -120,7 +120,7 @@ def _get(
 
 
 def _too_large(url: str) -> Served:
-    return Served(url, 0, error="The answer is larger than 4 MB; it was not read on.")
+    return Served(url, 0, error="The answer is larger than 4 MB, so Bexi stopped reading.")
 
 
 def _unpacked(body: bytes, encoding: str) -> bytes | None:

@@ -75,7 +75,7 @@ def _begun(page: Page) -> None:
         page.get_by_role("button", name="Choose a picture").click()
     picture = {"name": "Merrowmouth ferry.svg", "mimeType": "image/svg+xml", "buffer": ferry_lockup()}
     chooser.value.set_files(picture)
-    page.get_by_role("group", name="What can be made of it").wait_for()
+    page.get_by_role("group", name="Ways to use it").wait_for()
     page.get_by_role("button", name="One file for an upload field").click()
 
 
@@ -88,7 +88,7 @@ def _over_sftp(page: Page) -> None:
     page.goto(ADDRESS + VIEWS["install-over-sftp"])
     page.get_by_label("Password, or a private key").fill(PASSWORD)
     page.get_by_role("button", name="Test connection").click()
-    page.get_by_role("button", name="Agree to this key").click()
+    page.get_by_role("button", name="Trust this key").click()
     page.get_by_role("heading", name="What the site has now").wait_for()
 
 
@@ -101,7 +101,7 @@ def _judged(page: Page) -> None:
 
 def _proposals(page: Page) -> None:
     page.get_by_role("button", name="Open on the bench").click()
-    page.get_by_role("heading", name="What to make of").wait_for()
+    page.get_by_role("heading", name="Ways to use").wait_for()
     page.get_by_alt_text("Icon at 512 px", exact=True).wait_for()
 
 

@@ -76,7 +76,7 @@ class TakingInTests(ArtworkTestCase):
     def test_dropped_on_the_sites_list(self):
         page = self.open("/")
         self.drop(page, square_on_white(), "square.png")
-        expect(page.get_by_role("region", name="Begun with square")).to_be_visible()
+        expect(page.get_by_role("region", name="Started with square")).to_be_visible()
         self.assertEqual(Draft.objects.get(site__is_beginning=True).artwork.title, "square")
 
     def test_a_newer_version_of_what_benches_show_is_asked_about(self):
@@ -103,7 +103,7 @@ class TakingInTests(ArtworkTestCase):
         page.get_by_role("button", name="square PNG").click()
         expect(page.get_by_role("heading", name="square", exact=True)).to_be_visible()
         choose("#cc2200").get_by_role("button", name="Replace it").click()
-        expect(page.get_by_text("The newer version is in its place.")).to_be_visible()
+        expect(page.get_by_text("It is replaced with the newer version.")).to_be_visible()
         artwork.refresh_from_db()
         self.assertNotEqual(artwork.sha256, before)
 
@@ -192,7 +192,7 @@ class DrawingTests(ArtworkTestCase):
         expect(page.get_by_label("One to three letters")).to_have_value("MF")
         expect(page.get_by_alt_text("16 px on dark")).to_be_visible()
         page.get_by_label("One to three letters").fill("漢")
-        expect(page.get_by_text("This face has no “漢”")).to_be_visible()
+        expect(page.get_by_text("This font has no “漢”")).to_be_visible()
         page.get_by_label("One to three letters").fill("Q")
         page.get_by_text("Disc", exact=True).click()
         expect(page.get_by_text("Contrast of ink and plate 7.9 : 1")).to_be_visible()

@@ -39,7 +39,7 @@ class WindowTests(BenchTestCase):
         save_draft(self.site, self.artwork, Recipe.of(Frame(5, 6, 70)), 1)
         page.get_by_label("Frame side, px").fill("300")
         expect(page.get_by_text("changed in another window")).to_be_visible()
-        page.get_by_role("button", name="Keep this one instead").click()
+        page.get_by_role("button", name="Keep mine instead").click()
         self.assertEqual(self.saved(page)["framing"]["frame"]["side_px"], 300)
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_label("Frame side, px")).to_have_value("70")  # nothing is lost

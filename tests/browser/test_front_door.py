@@ -38,13 +38,13 @@ class FrontDoorTests(BrowserTestCase):
 
     def test_a_picture_is_seen_in_place_with_its_words_and_what_else_can_be_made_of_it(self):
         page = self.dropped()
-        begun = page.get_by_role("region", name="Begun with disc")
+        begun = page.get_by_role("region", name="Started with disc")
         expect(begun.get_by_text("32 px, 8 times as large")).to_be_visible()
         for size in (16, 32, 180):
             expect(begun.get_by_text(re.compile(f"^{size} px (clear|weak|lost)"))).to_be_visible()
         shown = {name: begun.get_by_role("img", name=name).bounding_box()["width"] for name in PLACES}
         self.assertEqual(shown, PLACES)
-        other = begun.get_by_role("group", name="What can be made of it").get_by_role("button").nth(1)
+        other = begun.get_by_role("group", name="Ways to use it").get_by_role("button").nth(1)
         other.click()
         expect(other).to_have_attribute("aria-pressed", "true")
         self.assertEqual(Site.objects.get().drafts.get().revision, 3)
@@ -56,7 +56,7 @@ class FrontDoorTests(BrowserTestCase):
 
     def test_what_was_chosen_is_on_the_bench_and_is_changed_there(self):
         page = self.dropped()
-        page.get_by_role("group", name="What can be made of it").get_by_role("button").nth(1).click()
+        page.get_by_role("group", name="Ways to use it").get_by_role("button").nth(1).click()
         expect(page.get_by_role("button", name="Put it on a site")).to_be_enabled()
         page.get_by_role("link", name="Work on it").click()
         page.get_by_role("application").press("Shift+ArrowDown")
@@ -83,7 +83,7 @@ class FrontDoorTests(BrowserTestCase):
         self.drop(page, BLUE_DISC, "disc.svg", "image/svg+xml")
         expect(page.get_by_role("alert").filter(has_text="Bexi does not answer")).to_be_visible()
         self.drop(page, BLUE_DISC, "disc.svg", "image/svg+xml")
-        expect(page.get_by_role("region", name="Begun with disc")).to_be_visible()
+        expect(page.get_by_role("region", name="Started with disc")).to_be_visible()
         self.assertEqual(Site.objects.count(), 1)
 
     def test_a_picture_that_cannot_be_judged_can_be_taken_as_it_is(self):
@@ -142,7 +142,7 @@ class FrontDoorTests(BrowserTestCase):
         page = self.open("/")
         kept = page.get_by_role("region", name="Without a site")
         kept.get_by_role("link", name="Blue disc").click()
-        expect(page.get_by_role("region", name="Begun with Blue disc")).to_be_visible()
+        expect(page.get_by_role("region", name="Started with Blue disc")).to_be_visible()
         expect(kept).to_have_count(0)
         page.go_back()
         kept.get_by_role("button", name="Remove Blue disc").click()
@@ -168,7 +168,7 @@ class FrontDoorTests(BrowserTestCase):
         letters.get_by_text("red", exact=True).click()
         self.assert_no_axe_findings(page)
         faces.nth(1).click()
-        expect(page.get_by_role("region", name="Begun with Huber und Sohn")).to_be_visible()
+        expect(page.get_by_role("region", name="Started with Huber und Sohn")).to_be_visible()
         drawn = Site.objects.get().drafts.get().artwork.drawing
         self.assertEqual((drawn["text"], drawn["ink"]), ("HUS", "#ffffff"))
 

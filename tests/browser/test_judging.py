@@ -19,7 +19,7 @@ class JudgingTestCase(BrowserTestCase):
     def first_look(self) -> Page:
         page = self.open(f"/sites/{self.site.pk}/artwork?piece={self.lockup.pk}")
         page.get_by_role("button", name="Open on the bench").click()
-        expect(page.get_by_role("heading", name="What to make of Lockup")).to_be_visible()
+        expect(page.get_by_role("heading", name="Ways to use Lockup")).to_be_visible()
         return page
 
     def rung(self, page: Page, size: int):
@@ -39,7 +39,7 @@ class FirstLookTests(JudgingTestCase):
         self.assert_no_axe_findings(page)
         page.get_by_role("button", name="As it is").click()
         expect(page.get_by_role("button", name="As it is")).to_have_attribute("aria-pressed", "true")
-        page.get_by_role("button", name="Go on with the chosen one").click()
+        page.get_by_role("button", name="Continue with the chosen one").click()
         expect(page.get_by_text("Draft saved")).to_be_visible()
         self.assertEqual(self.framing()["frame"], {"x_px": 0, "y_px": -310, "side_px": 1240})
         page.get_by_role("button", name="Undo").click()
@@ -64,7 +64,7 @@ class CloseLookTests(JudgingTestCase):
     def lost(self) -> Page:
         page = self.first_look()
         page.get_by_role("button", name="As it is").click()
-        page.get_by_role("button", name="Go on with the chosen one").click()
+        page.get_by_role("button", name="Continue with the chosen one").click()
         expect(self.rung(page, 16)).to_contain_text("lost")
         self.rung(page, 16).click()
         expect(page.get_by_role("heading", name="Fixes that help")).to_be_visible()
@@ -95,7 +95,7 @@ class CloseLookTests(JudgingTestCase):
 class ByHandTests(JudgingTestCase):
     def test_small_icons_are_by_hand_shown_beside_the_plain_ones_and_switched_off(self):
         page = self.first_look()
-        page.get_by_role("button", name="Go on with the chosen one").click()
+        page.get_by_role("button", name="Continue with the chosen one").click()
         expect(page.get_by_role("img", name="Plain, on dark")).to_be_visible()
         self.assert_no_axe_findings(page)
         small = page.get_by_role("radiogroup", name="How small icons are drawn")
@@ -127,7 +127,7 @@ class GroundTests(JudgingTestCase):
     def test_clear_on_a_solid_ground_offers_to_lift_it(self):
         self.lockup = add_artwork("emblem.jpg", demo.ferry_emblem_on_white(), "Lockup")
         page = self.first_look()
-        page.get_by_role("button", name="Go on with the chosen one").click()
+        page.get_by_role("button", name="Continue with the chosen one").click()
         expect(page.get_by_text("The flat background of the picture is left out.")).to_be_visible()
         page.get_by_role("button", name="Keep the background").click()
         expect(page.get_by_alt_text("The artwork without its background")).to_be_visible()

@@ -162,7 +162,7 @@ class TypedTests(KeptTestCase):
         self.drop(page, plain_png(64, 64, "#cc2200"), "first.png", "image/png")
         page.get_by_role("button", name="Put it on a site").click()
         self.drop(page, plain_png(64, 64, "#0022cc"), "second.png", "image/png")
-        expect(page.get_by_role("region", name="Begun with second")).to_be_visible()
+        expect(page.get_by_role("region", name="Started with second")).to_be_visible()
         expect(page.get_by_role("dialog")).to_have_count(0)
         expect(page.get_by_role("region", name="Without a site").get_by_role("link", name="first")).to_be_visible()
 

@@ -56,7 +56,7 @@ class PeopleTests(BrowserTestCase):
         expect(page.get_by_text("bexi_")).to_be_visible()
         self.assert_no_axe_findings(page)
         page.reload()
-        expect(page.get_by_role("button", name="End nightly")).to_be_visible()
+        expect(page.get_by_role("button", name="Revoke nightly")).to_be_visible()
         expect(page.get_by_text("bexi_")).to_have_count(0)
         page.get_by_role("button", name="Sign out everywhere").click()
         expect(page.get_by_role("heading", name="Sign in")).to_be_visible()

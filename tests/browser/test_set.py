@@ -76,7 +76,7 @@ class SetViewTests(ViewTestCase):
         plan.get_by_role("heading", name="Installed as an app").click()
         expect(plan.get_by_text("Opened in the browser it has no start screen.")).to_be_visible()
         plan.get_by_label("Opens").click()
-        page.get_by_title("alone, like other apps").click()
+        page.get_by_title("in its own window, like other apps").click()
         plan.get_by_text("Start screen in a colour of its own").click()
         plan.get_by_label("Start screen", exact=True).fill("#1144cc")
         self.assertEqual(plan.get_by_alt_text("The icon").evaluate("image => image.naturalWidth"), 192)
@@ -109,7 +109,7 @@ class SetViewTests(ViewTestCase):
 
     def test_a_build_is_made_again_with_the_same_bytes(self):
         page = self.view("set")
-        page.get_by_role("button", name="Make again").click()
+        page.get_by_role("button", name="Rebuild").click()
         expect(page.get_by_text("10 files, the same bytes")).to_be_visible(timeout=20_000)
 
     def test_one_file_for_an_upload_field_or_the_reason_why_not(self):
@@ -126,9 +126,9 @@ class SetViewTests(ViewTestCase):
         field.get_by_label("At most KB").fill("0.2")
         field.get_by_role("button", name="Make it").click()
         expect(field.get_by_role("alert")).to_contain_text("the smallest ICO of this icon takes")
-        field.get_by_label("Name to keep it under").fill("Shop builder")
+        field.get_by_label("Name of the preset").fill("Shop builder")
         field.get_by_role("button", name="Keep").click()
-        expect(field.get_by_label("Kept under a name")).to_be_visible()
+        expect(field.get_by_label("Saved presets")).to_be_visible()
 
     def test_a_build_under_way_shows_how_far_it_is_and_can_be_stopped(self):
         run = BuildRun.objects.create(
@@ -153,7 +153,7 @@ class SetViewTests(ViewTestCase):
         page.reload()
         expect(page.get_by_text("Stopped. Nothing of this build was kept.")).to_be_visible()  # until it is read
         self.assert_no_axe_findings(page)
-        page.get_by_role("button", name="I have read it").click()
+        page.get_by_role("button", name="Dismiss").click()
         page.reload()
         expect(page.get_by_role("button", name="Build the set")).to_be_visible()
         expect(page.get_by_text("Stopped. Nothing of this build was kept.")).to_have_count(0)

@@ -19,7 +19,7 @@ class StartTests(BrowserTestCase):
         expect(page.get_by_text("Problems with its current icons:")).to_be_visible()
         self.assert_no_axe_findings(page)
         page.get_by_role("button", name="Likeliest: drawn and named like a logo").click()  # the second
-        expect(page.get_by_role("heading", name="What to make of")).to_be_visible()
+        expect(page.get_by_role("heading", name="Ways to use")).to_be_visible()
         page.get_by_role("button", name="Build the set").click()  # the third
         expect(page.get_by_role("heading", name="Build 1", exact=True)).to_be_visible()
         self.assertEqual(Site.objects.get().name, "Tide tables")
@@ -27,10 +27,10 @@ class StartTests(BrowserTestCase):
     def test_what_cannot_be_looked_at_is_said_at_the_field(self):
         page = self.open("/")
         page.get_by_role("button", name="Add a site").last.click()
-        page.get_by_role("button", name="Look at it").click()
+        page.get_by_role("button", name="Look it up").click()
         expect(page.get_by_text("Type the address, like merrowmouth.example.")).to_be_visible()
         for typed, told in (("two words", "no address that visitors can type"), ("127.0.0.1:9", "cannot be looked at")):
             page.get_by_label("Its address").fill(typed)
-            page.get_by_role("button", name="Look at it").click()
+            page.get_by_role("button", name="Look it up").click()
             expect(page.get_by_role("alert").filter(has_text=told)).to_be_visible()
         self.assertFalse(Site.objects.exists())

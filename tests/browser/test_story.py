@@ -41,8 +41,8 @@ class StoryTests(BrowserTestCase):
         page.get_by_role("button", name="Open on the bench").click()
 
         frame = page.get_by_role("application")
-        expect(page.get_by_role("heading", name="What to make of")).to_be_visible()
-        page.get_by_role("button", name="Go on with the chosen one").click()
+        expect(page.get_by_role("heading", name="Ways to use")).to_be_visible()
+        page.get_by_role("button", name="Continue with the chosen one").click()
         box = frame.bounding_box()
         page.mouse.move(box["x"] + box["width"], box["y"] + box["height"])
         page.mouse.down()

@@ -123,7 +123,7 @@ class ArrivingTests(ViewTestCase):
         page = self.view("live-check")
         page.get_by_role("button", name="Check now").wait_for()
         page.keyboard.press("Tab")
-        skip = page.get_by_role("button", name="Skip the bar")
+        skip = page.get_by_role("button", name="Skip to the content")
         expect(skip).to_be_focused()
         expect(skip).to_be_in_viewport()
         page.keyboard.press("Enter")
@@ -186,7 +186,7 @@ class ShellTests(ViewTestCase):
     def test_an_address_that_leads_nowhere(self):
         for path in ("/nowhere", "/sites/999/bench"):
             page = self.open(path)
-            expect(page.get_by_text("There is nothing at this address")).to_be_visible()
+            expect(page.get_by_text("Nothing was found at this address")).to_be_visible()
             page.get_by_role("link", name="Go to the sites").click()
             expect(page.get_by_role("heading", name="Sites")).to_be_visible()
 
@@ -297,11 +297,11 @@ class LiveCheckViewTests(ViewTestCase):
         page.get_by_role("combobox", name="How often").click()
         page.get_by_title("Every day").click()
         page.get_by_label("Tell by mail when it gets worse").fill("nobody")
-        page.get_by_role("button", name="Keep this").click()
+        page.get_by_role("button", name="Save", exact=True).click()
         expect(page.get_by_text("The request is not valid")).to_be_visible()
         page.get_by_label("Tell by mail when it gets worse").fill("harbour@merrowmouth.example")
-        page.get_by_role("button", name="Keep this").click()
-        expect(page.get_by_role("button", name="Keep this")).to_have_count(0)
+        page.get_by_role("button", name="Save", exact=True).click()
+        expect(page.get_by_role("button", name="Save", exact=True)).to_have_count(0)
         self.assertEqual(self.site.watch.mail, "harbour@merrowmouth.example")
         page.get_by_text("Caddy", exact=True).click()
         expect(page.get_by_label("Lines for Caddy")).to_contain_text("header @icons Cache-Control")

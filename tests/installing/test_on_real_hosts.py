@@ -8,6 +8,7 @@ from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager, contextmanager
 from pathlib import Path
 from unittest import TestCase, mock
+from urllib.request import urlopen
 
 import paramiko
 
@@ -94,6 +95,12 @@ class RealHostTestCase(TestCase):
 
 
 class ConnectionTests(RealHostTestCase):
+    def test_the_fingerprint_shown_is_the_one_that_the_host_publishes(self):
+        with urlopen(f"http://{LOOPBACK}:{self.port}/") as page:
+            published = page.read().decode()
+        for kind in ("sftp", "ftps"):
+            self.assertIn(f"<code>{self.place(kind, 'log').trusted}</code>", published)
+
     def test_everything_is_tried_and_nothing_stays_behind(self):
         before = self.files("log")
         for kind in ("folder", *KINDS):

@@ -65,7 +65,7 @@ class BackupTests(TestCase):
     def test_what_is_backed_up_comes_back_and_what_was_there_is_kept(self):
         result = run("backup", self.file, "--data", self.data)
         self.assertEqual(result.exit_code, 0, result.output)
-        self.assertIn("1 kept files", result.stdout)
+        self.assertIn("kept files: 1", result.stdout)
         with tarfile.open(self.file) as archive:
             self.assertNotIn("vault-key", archive.getnames())
         self.write("second")
@@ -124,7 +124,7 @@ class BackupTests(TestCase):
             self.assertIn("do not belong", result.stderr)
         for broken in (whole[:-50], whole[:200], b"", b"no archive"):
             self.file.write_bytes(broken)
-            self.assertIn("no whole backup", run("restore", self.file, "--data", self.data).stderr, broken[:20])
+            self.assertIn("not a complete Bexi backup", run("restore", self.file, "--data", self.data).stderr, broken[:20])
         self.assertEqual(self.told(), ["first"])
         self.assertEqual(list(self.data.glob("before-restoring-*")), [])
         self.assertFalse((self.folder / "outside").exists())
@@ -252,8 +252,8 @@ class BackupTests(TestCase):
         made = self.folder / "other.sqlite3"
         for statements, sentence in (
             ((), "its database is empty"),
-            (("CREATE TABLE a (b)",), "none of Bexi's"),
-            (("CREATE TABLE django_migrations (app, name)",), "none of Bexi's"),
+            (("CREATE TABLE a (b)",), "not Bexi's"),
+            (("CREATE TABLE django_migrations (app, name)",), "not Bexi's"),
             (
                 (
                     "CREATE TABLE django_migrations (app, name)",
@@ -273,7 +273,7 @@ class BackupTests(TestCase):
 
     def test_odd_lists_of_contents_are_refused(self):
         for contents in ([], "x", 5, {}, {"format": 1}, {"format": 1, "files": []}, {"format": 2, "files": {}}):
-            self.refused(self.packed(b"x", contents), "no whole backup of Bexi")
+            self.refused(self.packed(b"x", contents), "not a complete Bexi backup")
 
     def test_what_is_set_aside_can_be_restored_also_when_it_was_rotten(self):
         run("backup", self.file, "--data", self.data)
@@ -303,8 +303,8 @@ class ProcessTests(TestCase):
         file = self.folder / "backup.tar.gz"
         for command, told in (
             (("user", "list"), ""),
-            (("backup", file), "read back and found whole"),
-            (("backup", "--verify", file), "0 kept files are whole"),
+            (("backup", file), "read back and found intact"),
+            (("backup", "--verify", file), "database and kept files: 0"),
             (("restore", file), "Restored from"),
             (("key",), "="),
         ):

@@ -407,7 +407,7 @@ class CommandTests(TestCase):
             (["add", "tom", "--password-stdin"], "already exists"),
             (["add", "ada", "--role", "king"], "The roles are looks, checks, edits"),
             (["password", "ada"], "There is no account ada"),
-            (["remove", "ines"], "must administer"),
+            (["remove", "ines"], "needs an administrator"),
         ):
             result = self.run_it(*wrong)
             self.assertEqual(result.exit_code, 1, wrong)

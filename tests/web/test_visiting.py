@@ -70,7 +70,7 @@ class FetchingTests(TestCase):
             raise httpx.ConnectError("refused")
 
         with httpx.Client(transport=httpx.MockTransport(refuse)) as client:
-            self.assertIn("broke off the connection", fetch(client, SITE).error)
+            self.assertIn("closed the connection", fetch(client, SITE).error)
 
     def test_what_is_no_address_is_told(self):
         for url in (

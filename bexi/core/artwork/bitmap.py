@@ -50,7 +50,7 @@ def decode_each(data: bytes, picture_format: PictureFormat, limits: Limits) -> I
         if len(entries) > limits.frames or sum(entry.width * entry.height for entry in entries) > limits.pixels:
             raise ArtworkRefused(
                 "too-many-frames",
-                f"This file holds {len(entries):,} pictures, more than any icon needs. Build it anew.",
+                f"This file holds {len(entries):,} pictures, more than any icon needs. Make it again.",
             )
     if not entries:
         yield decode(data, picture_format, limits).pixels

@@ -81,5 +81,5 @@ def name_mismatch(name: str, real: PictureFormat) -> str | None:
         return None
     return (
         f"The name ends in {ending}, but the file is a {real.label} picture: renaming does not convert. "
-        f"It is taken as the {real.label} it is; what Bexi builds from it is converted properly."
+        "Bexi reads it as what it is and converts it properly."
     )

@@ -44,7 +44,7 @@ def every_picture(data: bytes, limits: Limits = DEFAULT_LIMITS) -> Iterator[Pixe
 
 def _detected(data: bytes, limits: Limits) -> PictureFormat:
     if not data:
-        raise ArtworkRefused("empty-file", "This file is empty. Choose the picture again, or download it anew.")
+        raise ArtworkRefused("empty-file", "This file is empty. Choose the picture again, or download it again.")
     if len(data) > limits.file_bytes:
         raise _too_large(len(data), limits)
     picture_format = detect(data)
@@ -81,7 +81,7 @@ def _unpacked(data: bytes, limits: Limits) -> bytes:
     if not stream.eof or detect(svg) is not PictureFormat.SVG:
         raise ArtworkRefused(
             "not-a-picture",
-            "This is a compressed file, but no compressed SVG. Unpack it and choose the picture inside.",
+            "This is a compressed file, but not a compressed SVG. Unpack it and choose the picture inside.",
         )
     return svg
 

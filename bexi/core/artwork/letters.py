@@ -32,7 +32,7 @@ class Letters:
         if not 1 <= len(self.characters) <= MOST_LETTERS:
             raise ArtworkRefused("letter-count", f"Write one to {MOST_LETTERS} letters; more cannot be read at 16 px.")
         if not -20 <= self.tracking <= 50:
-            raise ArtworkRefused("bad-tracking", "Give the letters a tracking between -20 and 50.")
+            raise ArtworkRefused("bad-tracking", "Set the tracking between -20 and 50.")
 
     @property
     def characters(self) -> str:
@@ -49,9 +49,7 @@ def draw_letters(letters: Letters, font_files: Sequence[bytes]) -> str:
     bounds = BoundsPen(None)
     outline.replay(bounds)
     if bounds.bounds is None:
-        raise ArtworkRefused(
-            "letter-without-ink", "These characters have no ink of their own. Write letters or digits."
-        )
+        raise ArtworkRefused("letter-without-ink", "These characters are invisible. Type letters or digits.")
     left, bottom, right, top = bounds.bounds
     scale = letters.plate.largest_scale(right - left, top - bottom)
     # Centred by the ink: what the eye sees, not the room the type reserves.
@@ -70,7 +68,7 @@ def _line(letters: Letters, fonts: Sequence[TTFont]) -> RecordingPen:
         if font is None:
             raise ArtworkRefused(
                 "letter-missing",
-                f"This face has no “{character}” (U+{ord(character):04X}). Choose another face, or another letter.",
+                f"This font has no “{character}” (U+{ord(character):04X}). Choose another font, or another letter.",
             )
         glyphs = font.getGlyphSet()
         name = font.getBestCmap()[ord(character)]

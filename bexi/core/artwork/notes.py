@@ -28,15 +28,15 @@ def notes_on(facts: Facts, mismatch: str | None = None) -> list[Note]:
 
 def _on_file(facts: Facts) -> Iterator[Note]:
     if facts.animated:
-        yield Note("frames", "It is animated; icons stand still, so one of its pictures is taken.")
+        yield Note("frames", "It is animated; icons do not move, so one of its pictures is used.")
     elif len(facts.frames) > 1:
-        yield Note("frames", f"It holds {len(facts.frames)} pictures; one is taken, and you can choose another.")
+        yield Note("frames", f"It holds {len(facts.frames)} pictures; one is used, and you can choose another.")
     if facts.turned:
-        yield Note("turned", "The camera stored it turned; it was set upright by its orientation tag.")
+        yield Note("turned", "The camera stored it rotated; Bexi turned it upright by its orientation tag.")
     if facts.profile and "sRGB" not in facts.profile:
         yield Note("profile", "Its colours were converted to sRGB, since icons are shown without a profile.")
     if facts.left_out:
-        yield Note("left_out", f"Only its drawing was taken. Left out: {', '.join(facts.left_out)}.")
+        yield Note("left_out", f"Only its drawing is used. Left out: {', '.join(facts.left_out)}.")
     if facts.live_text:
         yield Note(
             "live_text",
@@ -52,11 +52,13 @@ def _on_shape(facts: Facts) -> Iterator[Note]:
     if facts.ground is GroundKind.SOLID:
         yield Note(
             "ground",
-            f"Its ground is solid {facts.ground_colour}, so the icon will be a filled square of that colour. "
-            "Lift the ground if the mark should stand alone.",
+            f"Its background is solid {facts.ground_colour}, so the icon will be a filled square of that colour. "
+            "Remove the background if the mark should stand alone.",
         )
     elif facts.ground is GroundKind.BUSY:
-        yield Note("ground", "Its ground is busy, so at 16 px the mark will hardly stand out from it.", caution=True)
+        yield Note(
+            "ground", "Its background is busy, so at 16 px the mark will hardly stand out from it.", caution=True
+        )
 
 
 def _on_ink(facts: Facts) -> Iterator[Note]:
@@ -81,7 +83,7 @@ def _on_ink(facts: Facts) -> Iterator[Note]:
         if where:
             yield Note(
                 "colours",
-                f"It is all one {where} colour on a clear ground: on a {where} tab it vanishes.",
+                f"It is all one {where} colour on a transparent background: on a {where} tab it vanishes.",
                 caution=True,
             )
 
@@ -89,7 +91,7 @@ def _on_ink(facts: Facts) -> Iterator[Note]:
 def _on_size(facts: Facts) -> Iterator[Note]:
     sharp = facts.sharp_up_to
     if facts.vector:
-        yield Note("sharp_up_to", "It is made of shapes, so it is drawn sharply at every size.")
+        yield Note("sharp_up_to", "It is made of shapes, so it is sharp at every size.")
     elif sharp is not None and sharp < LARGEST_USUAL:
         yield Note(
             "sharp_up_to",

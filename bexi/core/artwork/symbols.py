@@ -39,7 +39,7 @@ class Symbol:
 
     def __post_init__(self) -> None:
         if not 0.5 <= self.stroke <= 4:
-            raise ArtworkRefused("bad-stroke", "Give the symbol's lines a thickness between 0.5 and 4.")
+            raise ArtworkRefused("bad-stroke", "Set the thickness of the symbol's lines between 0.5 and 4.")
 
 
 def draw_symbol(symbol: Symbol, shapes: Mapping[str, SymbolShape]) -> str:
@@ -47,7 +47,7 @@ def draw_symbol(symbol: Symbol, shapes: Mapping[str, SymbolShape]) -> str:
     shape = shapes.get(symbol.name)
     if shape is None:
         near = ", ".join(found.name for _, found in zip(range(5), search(symbol.name, shapes), strict=False))
-        hint = f"Near it are: {near}." if near else "Search for another word."
+        hint = f"Similar names: {near}." if near else "Search for another word."
         raise ArtworkRefused("symbol-missing", f"There is no symbol called “{symbol.name[:40]}”. {hint}")
     lines = (
         f'fill="none" stroke="{symbol.ink}" stroke-width="{symbol.stroke:g}" '

@@ -74,7 +74,7 @@ def _parsed(data: bytes) -> Element:
     except DefusedXmlException as error:
         raise ArtworkRefused(
             "svg-external-reference",
-            "This SVG draws on another file for its document type. Export it again as plain, self-contained SVG.",
+            "This SVG needs another file for its document type. Export it again as plain, self-contained SVG.",
         ) from error
     except (ParseError, ValueError, LookupError, RecursionError) as error:
         raise ArtworkRefused(

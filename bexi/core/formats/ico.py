@@ -87,7 +87,7 @@ def read(data: bytes) -> list[IcoFrame]:
             raise ValueError("not an icon file")
         return [_read_frame(data, _HEADER.size + index * _ENTRY.size) for index in range(count)]
     except (struct.error, ValueError, OSError, IndexError) as error:
-        raise ArtworkRefused("broken-picture", f"This ICO file is not sound: {error}. Build it anew.") from error
+        raise ArtworkRefused("broken-picture", f"This ICO file is damaged: {error}. Make it again.") from error
 
 
 def _frame(pixels: Pixels, kind: FrameKind) -> bytes:

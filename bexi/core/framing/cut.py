@@ -38,7 +38,7 @@ class Cut(Box):
     def __post_init__(self) -> None:
         if self.left >= self.right or self.top >= self.bottom:
             raise FramingRefused(
-                "cut-without-area", "The cut has no area. Its right and bottom lie beyond left and top."
+                "cut-without-area", "The cut has no area. Its right and bottom must lie beyond its left and top."
             )
         corners = (length for corner in self.outline for length in (corner.x, corner.y))
         if max(map(abs, (self.left, self.top, self.right, self.bottom, *corners))) > LARGEST_SIDE:

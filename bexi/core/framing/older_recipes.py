@@ -20,7 +20,9 @@ def brought_up(data: Mapping[str, Any]) -> dict[str, Any]:
         plain = [{**one, "framing": _plain(one["framing"])} for one in own]
         return {"version": 5, "framing": _plain(framing), "own": plain}
     except (KeyError, TypeError, ValueError, AttributeError) as error:
-        raise FramingRefused("unknown-recipe", "This recipe is not whole. Download it from the build again.") from error
+        raise FramingRefused(
+            "unknown-recipe", "This recipe is incomplete. Download it from the build again."
+        ) from error
 
 
 def _plain(framing: Mapping[str, Any]) -> dict[str, Any]:

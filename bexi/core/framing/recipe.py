@@ -86,7 +86,7 @@ class Framing:
             )
         except (KeyError, TypeError, ValueError, AttributeError) as error:
             raise FramingRefused(
-                "unknown-framing", "A framing of the recipe is not whole: the documentation says what belongs in it."
+                "unknown-framing", "A framing of the recipe is incomplete: the documentation says what belongs in it."
             ) from error
 
 
@@ -112,7 +112,7 @@ class Own:
     def __post_init__(self) -> None:
         if not 1 <= self.smallest <= self.largest <= LARGEST_ICON:
             raise FramingRefused(
-                "unknown-sizes", f"Sizes of their own reach from 1 to {LARGEST_ICON} px, the smaller one first."
+                "unknown-sizes", f"Sizes of their own must lie between 1 and {LARGEST_ICON} px, the smaller one first."
             )
 
     def covers(self, size: int, purpose: Purpose) -> bool:

@@ -68,7 +68,7 @@ class Requirement:
         if self.most_kb is not None and self.most_kb <= 0:
             raise PlanRefused("unknown-limit", "Give the largest size as a number of KB above 0, or leave it out.")
         if self.format.is_opaque and self.ground is FieldGround.CLEAR:
-            raise PlanRefused("never-clear", f"{self.format.upper()} knows no clear ground. Ask for PNG or GIF.")
+            raise PlanRefused("never-clear", f"{self.format.upper()} cannot be transparent. Ask for PNG or GIF.")
 
     @property
     def most_bytes(self) -> float:
@@ -99,7 +99,8 @@ def fit(pictures: Pictures, recipe: Recipe, wanted: Requirement) -> Fit:
         (pixels,) = compose(picture, framing_for(picture, recipe, size, purpose), purpose, [size])
         if wanted.ground is FieldGround.CLEAR and pixels[..., 3].min() == 255:
             raise PlanRefused(
-                "never-clear", "This icon covers its whole square, so nothing of it is clear. Choose the clear ground."
+                "never-clear",
+                "This icon covers its whole square, so nothing of it is transparent. Choose a transparent background.",
             )
         candidates = _candidates(pictures, recipe, wanted, pixels, size)
         # More pixels than asked for are worth nothing if colours are given up for them.
@@ -149,7 +150,7 @@ def _candidates(
             yield from _fewer_colours(pixels, png.write)
         case FieldFormat.GIF:
             half_clear = not np.isin(pixels[..., 3], (0, 255)).all()
-            hard = ("GIF knows no half clear pixels, so soft edges became hard.",) if half_clear else ()
+            hard = ("GIF has no half-transparent pixels, so soft edges became hard.",) if half_clear else ()
             for most in _COLOURS:
                 yield raster.write_gif(pixels, most), (*hard, f"{most} colours at most, dithered.")
         case FieldFormat.JPEG:

@@ -44,7 +44,7 @@ class InstalledApp:
         if len(self.short_name) > LONGEST_NAME:
             raise PlanRefused("unknown-app", f"A short name of over {LONGEST_NAME} characters is none. Shorten it.")
         if self.short_name != self.short_name.strip():
-            raise PlanRefused("unknown-app", "The short name begins or ends with a space. Leave it out.")
+            raise PlanRefused("unknown-app", "The short name begins or ends with a space. Remove it.")
         for what, address in (("The start address", self.start), ("The id", self.id)):
             if _ELSEWHERE.match(address):
                 raise PlanRefused(
@@ -53,8 +53,8 @@ class InstalledApp:
             if len(address) > LONGEST_ADDRESS or _NOT_IN_ADDRESSES.search(address):
                 raise PlanRefused(
                     "unknown-app",
-                    f"{what} is no address: write it as browsers show it, like /app/, with %20 for a space, in at most "
-                    f"{LONGEST_ADDRESS} characters.",
+                    f"{what} is not an address: write it as browsers show it, like /app/, with %20 for a space, "
+                    f"in at most {LONGEST_ADDRESS} characters.",
                 )
 
     @property

@@ -50,13 +50,15 @@ class Plan:
         if not self.specs:
             raise PlanRefused("empty-plan", "This plan holds no file. Choose at least one.")
         if not all(1 <= size <= LARGEST_ICON for size in self.extra):
-            raise PlanRefused("unknown-sizes", f"Sizes of your own reach from 1 to {LARGEST_ICON} px.")
+            raise PlanRefused("unknown-sizes", f"Sizes of your own must lie between 1 and {LARGEST_ICON} px.")
         if not self.frames or not all(1 <= size <= LARGEST_FRAME for size in self.frames):
             raise PlanRefused("unknown-frames", f"The root favicon needs frames of 1 to {LARGEST_FRAME} px.")
         if self.frame_kind not in FRAME_KINDS:
             raise PlanRefused("unknown-frames", f"Frames are stored as one of: {', '.join(FRAME_KINDS)}.")
         if not 0 <= self.palette_error <= LARGEST_ERROR:
-            raise PlanRefused("unknown-error", f"The error of a palette lies between 0 and {LARGEST_ERROR:g} of 255.")
+            raise PlanRefused(
+                "unknown-error", f"The error of a palette must lie between 0 and {LARGEST_ERROR:g} of 255."
+            )
         if self.app.start and "://" in self.addresses.base:
             raise PlanRefused(
                 "unknown-app",

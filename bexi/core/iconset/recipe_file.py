@@ -33,7 +33,8 @@ class ArtworkFile:
     def __post_init__(self) -> None:
         if not self.file or PurePosixPath(self.file).name != self.file or "\\" in self.file:
             raise PlanRefused(
-                "unknown-recipe", f"“{self.file[:60]}” is no file beside the recipe: give a bare name, without folders."
+                "unknown-recipe",
+                f"“{self.file[:60]}” is not a file next to the recipe: give its name only, without folders.",
             )
 
 

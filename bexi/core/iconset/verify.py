@@ -69,7 +69,7 @@ def verify_manifest(data: bytes, icons: Sequence[ManifestIcon], others: Mapping[
     if named != [icon.member() for icon in icons]:
         raise _failure(MANIFEST, "it names other icons")
     if members != others:
-        raise _failure(MANIFEST, "it says something else of the app")
+        raise _failure(MANIFEST, "it says something else about the app")
 
 
 def verify_tiles(data: bytes, tiles: Sequence[tuple[str, str]]) -> None:

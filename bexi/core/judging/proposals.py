@@ -1,4 +1,4 @@
-"""What to make of a picture: whole framings to choose from, each judged, the first as a designer would choose it."""
+"""Ways to use a picture: whole framings to choose from, each judged, the first as a designer would choose it."""
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace

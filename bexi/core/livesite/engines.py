@@ -92,7 +92,7 @@ def _preferred(declared: Sequence[Declared]) -> list[Candidate]:
     """Gecko's icon for a tab, then the one it also gets for its start page, which may stand in."""
     body = [one for one in declared if not one.in_head and one.kind == "icon"]
     tab = _tab_icon(body or [one for one in declared if one.kind == "icon"])
-    reason = "the tab's own icon did not come, and this one was got for the start page"
+    reason = "the tab's own icon did not load, and this one was fetched for the start page"
     rich = [Candidate(one.address, reason) for one in _for_start_page(declared) if one.kind == "icon"]
     return [tab, *rich] if tab else []
 
@@ -132,7 +132,7 @@ _PREFERENCES = (
         lambda one: _width(one) == _TARGETS[0],
         2,
         lambda one: 1 if _type(one) in _ICO else 2,
-        "it is declared with the very 16 px of a tab",
+        "it is declared with exactly the 16 px of a tab",
     ),
     _Preference(lambda one: _type(one) in _ICO, 1, lambda one: 1, "it is an ICO, which may hold the right size"),
 )

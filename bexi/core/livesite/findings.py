@@ -126,7 +126,7 @@ def _of_page(seen: SeenPage, files: Mapping[str, SeenFile], installed: bool) -> 
             "Page not seen",
             seen.told,
             "Its visitors may see neither the page nor its icon.",
-            "Take the links to it away, or put the page right; then check again.",
+            "Remove the links to it, or fix the page; then check again.",
             Action.BY_HAND,
             where,
             wrong=False,
@@ -141,7 +141,7 @@ def _of_page(seen: SeenPage, files: Mapping[str, SeenFile], installed: bool) -> 
         yield Finding("No icon in tabs", told, why, remedy, Action.INSTALL, where)
     elif not seen.page.of_kind("icon"):
         remedy = "Build the set and install it; Bexi writes the lines into every page."
-        why = "Tabs fall back on /favicon.ico; nothing better is found, and phones take a scrap of the page."
+        why = "Tabs fall back on /favicon.ico, and phones show a small picture of the page."
         yield Finding("Page declares no icon", "No link with rel=icon.", why, remedy, Action.INSTALL, where, installed)
     if not seen.taken["home-screen"].address:
         why = "Somebody who keeps the site on a home screen gets an unreadable picture."
@@ -181,7 +181,9 @@ def _others_win(taken: Mapping[str, Taken], files: Mapping[str, SeenFile], where
         if file is not None and file.as_installed is None:
             told = f"{path_of(file.address)}, not one of the installed files"
             why = "Visitors see another icon than the one that was installed."
-            remedy = "Install again: earlier icon lines give way. If it comes from a template, take it out there."
+            remedy = (
+                "Install again: it replaces earlier icon lines. If the line comes from a template, remove it there."
+            )
             yield Finding("Another icon wins", told, why, remedy, Action.INSTALL, where)
 
 
@@ -191,8 +193,8 @@ def _of_line(one: Declared, page: Page) -> Iterator[Finding]:
         return
     if not one.address:
         told = f"rel={one.kind} with “{one.link.href[:80]}”"
-        remedy = "Take the line out, or install the set: earlier icon lines give way."
-        yield Finding("Icon line that leads nowhere", told, "Browsers pass over it.", remedy, Action.INSTALL, where)
+        remedy = "Remove the line, or install the set, which replaces earlier icon lines."
+        yield Finding("Icon line that leads nowhere", told, "Browsers ignore it.", remedy, Action.INSTALL, where)
     elif not one.in_head:
         told = f"rel={one.kind} {path_of(one.address)} stands in the body"
         why = "Some browsers read it there, others do not, so visitors see different icons."
@@ -200,7 +202,7 @@ def _of_line(one: Declared, page: Page) -> Iterator[Finding]:
     elif urlsplit(page.address).scheme == "https" and urlsplit(one.address).scheme == "http":
         told = f"{one.address} on a page that comes by https"
         why = "Browsers refuse it, or ask for it by https and may get nothing."
-        remedy = "Name it without http:, by its path from the top of the site."
+        remedy = "Write its address without http:, as the path from the top of the site."
         yield Finding("Icon by http on a secure page", told, why, remedy, Action.INSTALL, where)
 
 
@@ -260,7 +262,7 @@ def _of_icon(file: SeenFile, icon: IconFile, links: Sequence[Declared], needed: 
         told = f"served as {said or 'no type'}"
         yield Finding("SVG served with a wrong type", told, why, remedy, Action.HEADERS, (file.address,))
     elif icon.real is not None and said and not said.startswith("image/"):
-        why = "Browsers look into pictures and show it all the same; other programs go by the type."
+        why = "Browsers recognise the picture and show it anyway; other programs rely on the type."
         remedy = "Have the server send the right type; the lines for it are below."
         told = f"served as {said}"
         yield Finding("Served with a wrong type", told, why, remedy, Action.HEADERS, (file.address,), wrong=False)
@@ -270,10 +272,10 @@ def _of_freshness(file: SeenFile) -> Iterator[Finding]:
     if file.fresh.seconds > LONG and _STAMP not in urlsplit(file.address).query:
         days = round(file.fresh.seconds / 86400)
         yield Finding(
-            "Kept for very long under one address",
+            "Cached for very long under one address",
             f"{file.fresh.why}: {days} days",
-            "Whoever saw an earlier icon goes on seeing it for so long, whatever you install.",
-            "Give addresses a mark of the content (?v=) in the set, build and install; or have the server say less.",
+            "Anyone who saw an earlier icon keeps seeing it that long, whatever you install.",
+            "Let addresses change with the file in the set, build and install; or set a shorter time on the server.",
             Action.STAMP,
             (file.address,),
             wrong=False,
@@ -298,5 +300,5 @@ def _of_manifests(pages: Sequence[SeenPage], look: Look) -> Iterator[Finding]:
             got = look(member.address)
             if not got.works:
                 told = f"it names {path_of(member.address)}: {got.trouble}"
-                why = "An installed app and some phones take their icon from there and get none."
+                why = "An installed app and some phones look there for their icon and find none."
                 yield Finding("Manifest names a broken icon", told, why, remedy, Action.INSTALL, (page.manifest,))

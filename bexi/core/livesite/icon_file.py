@@ -44,7 +44,7 @@ class IconFile:
 
     def __str__(self) -> str:
         if self.real is None:
-            return f"{self.length:,} bytes that are no picture"
+            return f"{self.length:,} bytes that are not a picture"
         sizes = ", ".join(f"{width} × {height}" for width, height in self.sides)
         measured = f", {sizes} px" if sizes and self.real is not PictureFormat.SVG else ""
         return f"{self.real.label}{measured}, {self.length:,} bytes"
@@ -69,19 +69,19 @@ def flaws(name: str, icon: IconFile, link: IconLink | None = None) -> Iterator[F
         yield Flaw("Not a picture", str(icon), "Browsers cannot show it.")
         return
     if icon.problem:
-        yield Flaw("Cannot be looked into", icon.problem.rstrip("."), "Browsers may show nothing.")
+        yield Flaw("Cannot be read", icon.problem.rstrip("."), "Browsers may show nothing.")
     if name.lower().endswith(".ico") and icon.real is not PictureFormat.ICO:
         evidence = f"By its content it is a {icon.real.label} picture"
         yield Flaw("Not an ICO", evidence, "Some browsers show a renamed picture, others do not.")
     if link and link.media_type and link.media_type not in _types(icon.real):
         evidence = f"Declared as {link.media_type}, but it is a {icon.real.label} picture"
-        yield Flaw("Declared with the wrong type", evidence, "A browser may pass over it for its type.")
+        yield Flaw("Declared with the wrong type", evidence, "A browser may ignore it because of its type.")
     missing = _declared_sizes(link.sizes if link else "") - {f"{width}x{height}" for width, height in icon.sides}
     if missing and icon.sides and icon.real is not PictureFormat.SVG:
         evidence = f"Declared with {', '.join(sorted(missing))}, but it holds {_sizes(icon)}"
         yield Flaw("Declared with the wrong size", evidence, "Browsers choose by size before they look inside.")
     if any(width != height for width, height in icon.sides) and icon.real is not PictureFormat.SVG:
-        yield Flaw(NOT_SQUARE, f"{_sizes(icon)} px", "Whatever shows it squashes it, or leaves bars beside it.")
+        yield Flaw(NOT_SQUARE, f"{_sizes(icon)} px", "It is shown squashed, or with bars beside it.")
     if link and link.kind in HOME_SCREEN and not icon.opaque:
         evidence = f"{icon.real.label} picture with clear parts"
         yield Flaw(TRANSPARENT, evidence, "A phone fills the clear parts with black.")
@@ -91,7 +91,7 @@ def manifest_flaws(data: bytes) -> Iterator[Flaw]:
     """What is wrong with a web app manifest, as far as its icons go."""
     icons = manifest_icons(data)
     if icons is None:
-        yield Flaw("Not a manifest", "It is not valid JSON with an object in it", "Browsers pass over it.")
+        yield Flaw("Not a manifest", "It is not valid JSON with an object in it", "Browsers ignore it.")
         return
     sizes = {size for icon in icons for size in str(icon.get("sizes", "")).lower().split()}
     missing = [f"{side} px" for side in _INSTALLABLE if f"{side}x{side}" not in sizes and "any" not in sizes]

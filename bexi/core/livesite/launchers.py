@@ -19,7 +19,7 @@ SEARCH_PX = 48
 MOST_MEMBERS = 100
 """Icons of a manifest that are looked at."""
 _ANYTHING = 1 << 20
-_NONE_ON_PHONE = "so the phone shows a scrap of the page"
+_NONE_ON_PHONE = "so the phone shows a small picture of the page"
 _NONE_AS_APP = "so the system draws the first letter of the name"
 _NONE_IN_SEARCH = "so the search engine shows a plain globe"
 

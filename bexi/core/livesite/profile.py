@@ -28,7 +28,7 @@ def visitor_json(visitor: Visitor, keep: Keep) -> dict[str, Any]:
 def visitor_from(data: Mapping[str, Any], reading: Reading, found: Found) -> Visitor:
     """The browser again; raises ValueError for what is none of this version."""
     if data.get("version") != VERSION:
-        raise ValueError(f"This is no visitor of version {VERSION}.")
+        raise ValueError(f"This is not a visitor of version {VERSION}.")
     try:
         return Visitor(
             reading,

@@ -19,7 +19,7 @@ MOST_TRIED = 20
 class Got:
     """What came for the address of an icon: the answer, and what it is by its content.
 
-    `icon` is None for what cannot be looked into: an answer that is no use, or one that is not known any more.
+    `icon` is None for what cannot be read: an answer that is no use, or one that is not known any more.
     """
 
     served: Served

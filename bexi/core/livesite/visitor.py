@@ -87,7 +87,7 @@ class Visitor:
         """What each of KINDS shows after a visit to this page at `now`, in seconds since 1970."""
         page = self.page(address, fetch, now)
         if page is None:
-            return {kind: Shown(Taken(kind, "", "the page does not come"), None) for kind in KINDS}
+            return {kind: Shown(Taken(kind, "", "the page does not load"), None) for kind in KINDS}
         seen: dict[str, Got] = {}
 
         def look(url: str) -> Got:

@@ -213,7 +213,7 @@ def _gathered(text: str, template: Template, start: int, xhtml: bool) -> Head:
             end, position = token.start, token.end
             continue
         if name == "head":
-            raise HeadRefused("two-heads", "This page opens <head> twice, so the right place cannot be told.")
+            raise HeadRefused("two-heads", "This page opens <head> twice, so the right place is unclear.")
         if isinstance(token, Tag):
             tags.append(token)
         elif (comment := text[token.start : token.end]) in marks:

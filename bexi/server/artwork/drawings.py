@@ -28,7 +28,7 @@ class LettersBody(Schema):
         """The letters as SVG; raises ArtworkRefused."""
         face = FACES.get(self.face)
         if face is None or self.weight not in face.weights:
-            raise ArtworkRefused("no-such-face", "There is no such face in this weight. Choose one of the list.")
+            raise ArtworkRefused("no-such-face", "There is no such font in this weight. Choose one from the list.")
         letters = Letters(self.text, self.ink, self.tracking, self.plate)
         return draw_letters(letters, face_files(self.face, self.weight))
 

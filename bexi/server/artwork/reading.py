@@ -29,7 +29,7 @@ def read_apart(work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
             with locks.one_of(MOST_WAITING, _WAITING):
                 held.enter_context(locks.one_of(AT_ONCE, _READING, wait=_AWAITED_SECONDS))
         except locks.Held as error:
-            told = "Many pictures are being read at this moment. Wait a little, then try again."
+            told = "Many pictures are being read right now. Wait a little, then try again."
             raise Busy("many-pictures", told) from error
         return in_sandbox(work, *args, **kwargs)
 

@@ -100,7 +100,7 @@ def replace(artwork: Artwork, file_name: str, data: bytes) -> tuple[int, int]:
     """
     other = Artwork.objects.filter(sha256=hashlib.sha256(data).hexdigest()).exclude(pk=artwork.pk).first()
     if other:
-        raise Conflict("known-elsewhere", f"This very file is on the shelf already, as “{other.title}”. Use that one.")
+        raise Conflict("known-elsewhere", f"This file has already been added, as “{other.title}”. Use that one.")
     before = (artwork.facts["width"], artwork.facts["height"])
     name = _plain_name(file_name)
     _remeasure(artwork, name, data, AS_IT_IS)
@@ -190,5 +190,7 @@ def _plain_name(file_name: str) -> str:
 def known_licence(key: str) -> str:
     """The key itself, if it is a licence Bexi knows; raises ArtworkRefused."""
     if key not in LICENCES:
-        raise ArtworkRefused("unknown-licence", f"“{key[:40]}” is not in the list of licences. Choose one of the list.")
+        raise ArtworkRefused(
+            "unknown-licence", f"“{key[:40]}” is not in the list of licences. Choose one from the list."
+        )
     return key

@@ -93,7 +93,7 @@ class BuildIn(Schema):
     revision: int
 
 
-_GIVEN_UP = "The program that builds in the background was ended. Start Bexi again, then build again."
+_GIVEN_UP = "The program that builds in the background has stopped. Start Bexi again, then build again."
 
 
 class BuildRunOut(Schema):

@@ -60,9 +60,7 @@ def _carry_out(run: BuildRun) -> None:
     except Refusal as refusal:
         ended["problem"] = refusal.sentence
     except Exception:
-        run.note(
-            RunState.RUNNING, problem="Something went wrong while building; the log says more. Try again.", **ended
-        )
+        run.note(RunState.RUNNING, problem="Something went wrong while building; see the log. Try again.", **ended)
         raise
     run.note(RunState.RUNNING, **ended)
 
@@ -134,7 +132,7 @@ def remove_build(build: Build, although_installed: bool) -> None:
     if not although_installed and build.installs.filter(state="done", undoes=None).exists():
         raise Conflict(
             "still-installed",
-            f"Set {build.number} stands installed. What is on the site stays, and can still be taken back in History.",
+            f"Set {build.number} stands installed. What is on the site stays, and can still be undone in History.",
         )
     build.remove()
 

@@ -48,7 +48,7 @@ def _carry_out(check: Check) -> None:
     except CheckStopped:
         ended = {"state": CheckState.STOPPED}
     except Exception:
-        ended["problem"] = "Something went wrong while looking; the log says more. Check again."
+        ended["problem"] = "Something went wrong while checking; see the log. Check again."
         raise
     finally:
         check.note(CheckState.LOOKING, **ended)

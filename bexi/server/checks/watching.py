@@ -53,7 +53,7 @@ def _posted(watch: Watch, check: Check) -> str:
         post(watch.webhook, json.dumps(body).encode())
     except (httpx.HTTPError, OSError, HostRefused) as error:
         logger.warning("The webhook of %s could not be told: %s", check.site, type(error).__name__)
-        return "The webhook could not be reached. Look at its address."
+        return "The webhook could not be reached. Check its address."
     return ""
 
 
@@ -63,5 +63,5 @@ def _mailed(watch: Watch, check: Check) -> str:
         send_mail(f"{check.site.name}: its icon got worse", "\n".join(lines), None, [watch.mail])
     except OSError as error:
         logger.warning("The mail on %s could not be sent: %s", check.site, error)
-        return "The mail could not be sent. Look at BEXI_MAIL, and at the address."
+        return "The mail could not be sent. Check BEXI_MAIL and the address."
     return ""

@@ -348,9 +348,7 @@ def _artwork(main: Artwork, key: str | None) -> Artwork:
         return main
     artwork = Artwork.objects.filter(pk=int(key)).first() if key.isdecimal() else None
     if artwork is None:
-        raise FramingRefused(
-            "no-such-artwork", "An artwork that some sizes take is not there any more. Choose another."
-        )
+        raise FramingRefused("no-such-artwork", "The artwork that some sizes use is no longer there. Choose another.")
     return artwork
 
 
@@ -370,7 +368,7 @@ def refuse_overtaken(draft: Draft, revision: int) -> None:
 def _overtaken() -> Conflict:
     return Conflict(
         "draft-changed-elsewhere",
-        "This draft was changed in another window. Look at that version before you go on.",
+        "This draft was changed in another window. Look at that version before you continue.",
     )
 
 

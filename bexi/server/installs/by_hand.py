@@ -47,7 +47,7 @@ class Case(StrEnum):
         "Make the file it asks for on Bexi's Set view.",
         f"If the builder has a field for code in the head, paste {_LINES} there; "
         "they need the files at the addresses they name.",
-        "Save, then publish: a saved draft is seen by nobody.",
+        "Save, then publish: visitors do not see a saved draft.",
     )
 
     label: str

@@ -28,7 +28,7 @@ _MOST_SECONDS = 20
 def place_of(site: Site) -> Place:
     """Where a site lives; raises InstallRefused when nobody said so yet."""
     if not site.place:
-        raise InstallRefused("no-place", "Bexi does not know where this site lives yet. Enter its place.")
+        raise InstallRefused("no-place", "Bexi does not know where this site's files are yet. Enter its location.")
     place = Place.parse(site.place).trusting(site.trusted)
     refuse_folder(place)
     return place
@@ -96,7 +96,7 @@ def _still_at(place: Place, site: Site) -> Iterator[None]:
         now = Site.objects.select_for_update().get(pk=site.pk)
         if not _is_of(place, now):
             raise Conflict(
-                "place-changed", "This site was moved to another place meanwhile, so nothing was kept. Look at it."
+                "place-changed", "This site's location was changed meanwhile, so nothing was saved. Check it."
             )
         yield
 

@@ -95,9 +95,7 @@ def _carry_out(planning: Planning) -> None:
             {"state": PlanningState.STOPPED} if refusal.code == "stopped" else {**ended, "problem": refusal.sentence}
         )
     except Exception:
-        ended["problem"] = (
-            "Something went wrong while planning; the log says more. Nothing has been changed. Plan again."
-        )
+        ended["problem"] = "Something went wrong while planning; see the log. Nothing has been changed. Plan again."
         raise
     finally:
         planning.note(PlanningState.READING, sealed="", **ended)

@@ -157,7 +157,7 @@ def put_back_interrupted(journal: Install) -> None:
 
 def _put_back(journal: Install, held: leases.Holding) -> None:
     begun = [row.step for row in journal.steps.all()[: journal.begun]]
-    told = "The installation was interrupted on the way."
+    told = "The installation was interrupted."
     try:
         if not begun:
             raise PutBack("put-back", f"{told} Nothing has been changed.")

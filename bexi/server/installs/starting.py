@@ -113,7 +113,7 @@ def start_undo(
         raise InstallRefused("already-undone", "This installation is undone already.")
     later = done.site.installs.filter(pk__gt=done.pk, state=InstallState.DONE, undoes=None)
     if later.exists():
-        raise InstallRefused("later-install", "A later installation lies on top of this one. Undo that one first.")
+        raise InstallRefused("later-install", "There is a later installation. Undo that one first.")
     place = place_then(done)
     with looking(place, secret_of(done.site, secret, place), _LONGEST_LOOK) as host:
         steps = plan_undo(host, [row.step for row in rows], over, leave)

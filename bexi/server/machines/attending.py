@@ -47,7 +47,7 @@ def _by_itself(see_to: Callable[[], None]) -> None:
     try:
         see_to()
     except Exception:
-        logger.exception("What is to be seen to could not be")
+        logger.exception("Regular work failed")
 
 
 def _keep_attending() -> None:
@@ -55,7 +55,7 @@ def _keep_attending() -> None:
         try:
             attend()
         except Exception as error:  # a full disk or a locked database passes
-            logger.warning("What is to be seen to could not be: %s", error)
+            logger.warning("Regular work failed: %s", error)
         finally:
             connection.close()
         time.sleep(_EVERY_SECONDS)

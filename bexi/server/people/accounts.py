@@ -9,7 +9,7 @@ from bexi.server.people.models import User
 from bexi.server.people.roles import Role
 
 LONGEST_NAME = 60
-LAST_ADMINISTRATOR = "Somebody must administer Bexi. Give that role to another first."
+LAST_ADMINISTRATOR = "Bexi needs an administrator. Give that role to somebody else first."
 
 
 class AccountRefused(Refusal):

@@ -85,7 +85,7 @@ def sign_in(request: HttpRequest, body: SignInBody) -> MeOut:
     with locking_out.a_turn_to_hash():
         user = authenticate(request, username=body.name, password=body.password)
     if not isinstance(user, User):
-        raise SignInNeeded("wrong-password", "This name and this password do not belong together.")
+        raise SignInNeeded("wrong-password", "The name or the password is wrong.")
     login(request, user)
     return _me(Person(user.username, Role(user.role), user))
 
@@ -113,7 +113,7 @@ def change_password(request: HttpRequest, body: NewPasswordIn) -> tuple[int, Non
     with locking_out.a_turn_to_hash():
         known = authenticate(request, username=user.username, password=body.old)
     if known is None:
-        raise Conflict("wrong-password", "The old password is not right.")
+        raise Conflict("wrong-password", "The old password is wrong.")
     accounts.set_password(user, body.new)
     update_session_auth_hash(request, user)
     return 204, None
@@ -152,7 +152,9 @@ def list_people(request: HttpRequest) -> list[User]:
 def add_person(request: HttpRequest, body: AccountIn) -> tuple[int, User]:
     """Add an account. The first one administers: from then on everybody signs in."""
     if not User.objects.exists() and body.role != Role.ADMINISTERS:
-        raise Conflict("last-administrator", "The first account must administer Bexi: without one nobody could get in.")
+        raise Conflict(
+            "last-administrator", "The first account must be an administrator: otherwise nobody could add others."
+        )
     return 201, accounts.add(body.name, body.password, body.role)
 
 
@@ -178,4 +180,4 @@ def _account(request: HttpRequest) -> User:
 
 
 def _no_account() -> Conflict:
-    return Conflict("no-account", "This is done by somebody who is signed in.")
+    return Conflict("no-account", "Sign in to do this.")

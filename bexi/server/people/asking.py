@@ -81,13 +81,13 @@ def _who(request: HttpRequest) -> Person:
         return Person(request.user.username, Role(request.user.role), request.user)
     if is_open(request):
         return Person(owner(), Role.ADMINISTERS)
-    raise SignInNeeded("sign-in-needed", "Sign in to go on.")
+    raise SignInNeeded("sign-in-needed", "Sign in to continue.")
 
 
 def _by_token(secret: str) -> Person:
     token = tokens.find(secret)
     if token is None:
-        raise SignInNeeded("token-unknown", "This token is not known, or its end has come. Make a new one.")
+        raise SignInNeeded("token-unknown", "This token is unknown or has expired. Make a new one.")
     role, most = Role(token.role), Role(token.user.role)
     return Person(f"{token.user.username} (token {token.name})", role if most.holds(role) else most, token.user)
 

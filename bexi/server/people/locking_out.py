@@ -40,7 +40,7 @@ def a_turn_to_hash() -> Iterator[None]:
         with locks.one_of(HASHED_AT_ONCE, "hashing", wait=_AWAITED_SECONDS):
             yield
     except locks.Held as held:
-        raise Busy("many-sign-in", "Too many people sign in at this moment. Wait a little, then try again.") from held
+        raise Busy("many-sign-in", "Too many people are signing in right now. Wait a little, then try again.") from held
 
 
 def address_of(request: HttpRequest) -> str:

@@ -33,7 +33,7 @@ def refuse_folder(place: Place) -> None:
         named = (
             f"lie below {' or '.join(map(str, roots))}" if roots else "are allowed once BEXI_ROOTS names their roots"
         )
-        raise HostRefused("folder-not-allowed", f"{place.path} is no place for a site here: folders {named}.")
+        raise HostRefused("folder-not-allowed", f"{place.path} is not allowed for a site here: folders {named}.")
 
 
 @dataclass(frozen=True)
@@ -54,6 +54,6 @@ def look_into(path: str) -> Listing:
     try:
         inside = sorted(one.name for one in folder.iterdir() if one.is_dir() and not one.name.startswith("."))
     except OSError as error:
-        raise HostRefused("folder-unreadable", f"{folder} cannot be looked into: {error.strerror}.") from error
+        raise HostRefused("folder-unreadable", f"{folder} cannot be read: {error.strerror}.") from error
     is_top = folder.parent == folder or folder in roots
     return Listing(str(folder), None if is_top else str(folder.parent), inside[:MOST_LISTED])

@@ -35,7 +35,7 @@ _UNDER_WAY = ("waiting", "started", "stuck")
 def web_address(text: str) -> str:
     """An address that can be visited, or nothing; raises ValueError."""
     if text and (joined(text, "") != text or "@" in urlsplit(text).netloc):
-        raise ValueError("this is no address that visitors can type; write it like merrowmouth.example")
+        raise ValueError("this is not an address that visitors can type; write it like merrowmouth.example")
     return text
 
 
@@ -235,7 +235,7 @@ def _read_rows(rows: list[listing.ListedSite]) -> list[dict[str, Any]]:
             read.append(told | {"address": told["address"] and with_https(told["address"])})
     if wrong:
         told_of = "; ".join(wrong[:_MOST_TOLD]) + (f"; and {len(wrong) - _MOST_TOLD} more" * (len(wrong) > _MOST_TOLD))
-        raise listing.ListRefused("lines-wrong", f"Nothing was added. Mend these first: {told_of}.")
+        raise listing.ListRefused("lines-wrong", f"Nothing was added. Fix these first: {told_of}.")
     return read
 
 

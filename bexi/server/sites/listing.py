@@ -52,7 +52,7 @@ def read_csv(data: bytes) -> list[ListedSite]:
     try:
         rows = list(_rows(csv.reader(lines, delimiter=delimiter), headings))
     except csv.Error as error:
-        raise ListRefused("no-list", f"This is no list that can be read ({error}). Save it as CSV.") from error
+        raise ListRefused("no-list", f"This list cannot be read ({error}). Save it as CSV.") from error
     if len(rows) > MOST_ROWS:
         raise ListRefused("list-too-long", f"A list may hold {MOST_ROWS} sites at most. Send it in parts.")
     return rows

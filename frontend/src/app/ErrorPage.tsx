@@ -8,12 +8,12 @@ export function ErrorPage() {
   const { pathname, search } = useLocation();
   return (
     <main className={styles.nothing}>
-      <title>Nothing here · Bexi</title>
-      <h1>{error ? "This view could not be shown" : "There is nothing at this address"}</h1>
+      <title>Not found · Bexi</title>
+      <h1>{error ? "This view could not be shown" : "Nothing was found at this address"}</h1>
       <p>
         {error
-          ? "Something in Bexi went wrong while it was drawn. What you saved is all there."
-          : "The link may be old. Your sites are all there."}
+          ? "Something went wrong in Bexi while showing it. Everything you saved is safe."
+          : "The link may be old. Your sites are still here."}
       </p>
       {Boolean(error) && (
         <Link to={pathname + search} replace>

@@ -32,7 +32,7 @@ export function Outcome({ run, site }: { run: BuildRun; site: Site }) {
         <>
           {run.state === "stopped" ? STOPPED : run.problem}
           <Button size="small" className={shared.quiet ?? ""} onClick={markRead}>
-            I have read it
+            Dismiss
           </Button>
         </>
       )}

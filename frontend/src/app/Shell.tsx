@@ -40,7 +40,7 @@ export function Shell() {
   return (
     <div className={styles.shell}>
       <button type="button" className={styles.skip} onClick={skipTheBar}>
-        Skip the bar
+        Skip to the content
       </button>
       <header className={styles.bar}>
         <Link to="/" className={styles.mark} aria-label="Bexi, all sites">

@@ -84,7 +84,7 @@ class FactsTests(TestCase):
         for word in ("dark tab", "thin lines"):
             self.assertIn(word, sentences(encoded(dark, "PNG")))
         self.assertIn("25.6 times", sentences(encoded(Image.fromarray(noise(20, 20)[..., :3]), "PNG")))
-        self.assertIn("drawn sharply", sentences(BLUE_DISC, "disc.svg"))
+        self.assertIn("sharp at every size", sentences(BLUE_DISC, "disc.svg"))
 
     def test_facts_as_plain_data(self):
         plain = json.loads(json.dumps(facts_of(BLUE_DISC).as_json()))

@@ -124,7 +124,7 @@ class LauncherTests(TestCase):
         found = launcher(page(head), FakeSite(files).once().look)
         return found.address.removeprefix(HOME)
 
-    def test_home_screen_by_size_then_name_then_manifest_then_a_scrap_of_the_page(self):
+    def test_home_screen_by_size_then_name_then_manifest_then_a_small_picture_of_the_page(self):
         touch = '<link rel="apple-touch-icon" sizes="{0}x{0}" href="{0}.png">'.format
         self.assertEqual(self.take(home_screen, touch(192) + touch(180) + touch(48)), "180.png")
         self.assertEqual(self.take(home_screen, touch(512) + touch(192)), "192.png")
@@ -137,7 +137,7 @@ class LauncherTests(TestCase):
         link = '<link rel="manifest" href="m.webmanifest">'
         self.assertEqual(self.take(home_screen, link, {**FILES, "m.webmanifest": manifest}), "192.png")
         found = home_screen(page(), FakeSite({}).once().look)
-        self.assertIn("a scrap of the page", found.why)
+        self.assertIn("a small picture of the page", found.why)
 
     def test_an_app_takes_a_masked_icon_first_and_goes_on_when_it_fails(self):
         members = (

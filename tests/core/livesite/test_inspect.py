@@ -84,7 +84,7 @@ class InspectTests(TestCase):
                 False,
                 {"touch.png": {"content-type": "application/x"}},
             ),
-            ({}, "Kept for very long under one address", "365 days", Action.STAMP, False, {"favicon.ico": year}),
+            ({}, "Cached for very long under one address", "365 days", Action.STAMP, False, {"favicon.ico": year}),
             (
                 {"b.html": html(LINES, '<link rel="icon" href="/touch.png">')},
                 "Icon line outside the head",

@@ -103,7 +103,7 @@ class ReturningTests(TestCase):
 
     def test_a_page_that_does_not_come_shows_nothing(self):
         seen = Visitor(READING).visit(f"{HOME}gone", site(), INSTALLED)
-        self.assertTrue(all(one.body is None and "does not come" in one.taken.why for one in seen.values()))
+        self.assertTrue(all(one.body is None and "does not load" in one.taken.why for one in seen.values()))
 
     def test_the_time_line_says_for_each_stop_what_a_visitor_sees(self):
         history = past(site(), {"icon.png": OLD})

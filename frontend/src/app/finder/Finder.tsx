@@ -128,7 +128,7 @@ const passageFound = ({ location, title }: { location: string; title: string }):
 });
 
 const DOCUMENTATION: Found = {
-  name: "Look through the documentation",
+  name: "Search the documentation",
   what: "documentation",
   go: () => void window.open("/docs/index.html", "_blank"),
 };

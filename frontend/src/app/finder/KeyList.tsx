@@ -3,7 +3,7 @@ import { Dialog } from "../Dialog";
 const KEYS: [string, string][] = [
   ["Arrows", "move the frame by 1 px, with Shift by 10"],
   ["Alt + arrows", "change its side"],
-  ["Alt while dragging", "the frame is not caught by edges and centres"],
+  ["Alt while dragging", "the frame does not snap to edges and centres"],
   ["[ and ]", "previous and next size"],
   ["G", "switch the ladder between light and dark"],
   ["\\ held", "compare with what is installed"],

@@ -30,7 +30,7 @@ export function ArtworkView() {
         ) : (
           !chosen.isLoading && (
             <p className={styles.hint}>
-              Choose a piece to see what it is good for. A picture can be dropped anywhere, or pasted.
+              Choose a picture to see how well it suits icons. You can also drop one anywhere, or paste it.
             </p>
           )
         )}

@@ -46,7 +46,7 @@ export function Details({ artwork }: { artwork: Artwork }) {
         <Form.Item
           name="licence"
           label="Licence"
-          extra="Where it asks for a credit, the line goes into the package."
+          extra="If it requires a credit, the line is included in the package."
         >
           <Select options={licences.data?.map((one) => ({ value: one.key, label: one.name })) ?? []} />
         </Form.Item>

@@ -60,7 +60,7 @@ function ToBench({ artwork, site, draft }: Props) {
   return (
     <>
       <Button className="main-action" loading={trying !== undefined} onClick={() => void put()}>
-        {trying ? "Trying what can be made of it" : "Open on the bench"}
+        {trying ? "Trying different icons" : "Open on the bench"}
       </Button>
       {trying && <HowFar judged={trying} />}
     </>
@@ -79,7 +79,7 @@ function Versions({ artwork, site }: { artwork: Artwork; site: Site }) {
     setReplacing(true);
     try {
       await sendPicture(`/api/artwork/${artwork.id}/replacement`, file, () => undefined);
-      void message.success("The newer version is in its place.");
+      void message.success("It is replaced with the newer version.");
     } catch (problem) {
       void message.error((problem as Error).message, 8);
     }
@@ -108,7 +108,7 @@ function Versions({ artwork, site }: { artwork: Artwork; site: Site }) {
           duration: 12,
           content: (
             <>
-              {artwork.title} is off the shelf. <Button onClick={() => void undo()}>Undo</Button>
+              {artwork.title} is removed. <Button onClick={() => void undo()}>Undo</Button>
             </>
           ),
         });

@@ -17,7 +17,7 @@ const KINDS: { value: ShelfKind; label: string }[] = [
   { value: "shapes", label: "Made of shapes" },
   { value: "pixels", label: "Made of pixels" },
   { value: "drawn", label: "Drawn in Bexi" },
-  { value: "unused", label: "On no bench" },
+  { value: "unused", label: "Not in use" },
 ];
 
 type Props = { site: Site; chosenId: number | undefined; choose: (id: number) => void };
@@ -58,8 +58,8 @@ export function Shelf({ site, chosenId, choose }: Props) {
         <Empty
           description={
             search || kind !== "all"
-              ? "Nothing on the shelf is like that. Search for another word."
-              : "The shelf is empty. Drop a logo or picture, or draw letters."
+              ? "No artwork matches. Search for another word."
+              : "There is no artwork yet. Drop a logo or picture, or draw letters."
           }
         />
       )}

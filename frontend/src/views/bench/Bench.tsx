@@ -198,7 +198,7 @@ function SaveProblem({ problem, showStored, saveOver, retry }: SaveProblemProps)
         isOvertaken(problem) ? (
           <Space>
             <Button onClick={showStored}>Show that version</Button>
-            <Button onClick={saveOver}>Keep this one instead</Button>
+            <Button onClick={saveOver}>Keep mine instead</Button>
           </Space>
         ) : (
           <Button onClick={retry}>Try again</Button>
@@ -237,7 +237,7 @@ function LeavingUnsaved({ unsaved, problem, draftId }: LeavingProps) {
       }
     >
       <p>{problem?.message}</p>
-      <p>It stays in this browser and is tried again when you come back to this draft.</p>
+      <p>It stays in this browser, and Bexi saves it when you come back to this draft.</p>
     </Dialog>
   );
 }

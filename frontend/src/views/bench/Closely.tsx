@@ -55,7 +55,7 @@ export function Closely({ site, artworkId, recipe, rung, ownGround, change, clos
       </div>
       {look.isPending && (
         <p className={styles.waiting} role="status">
-          <Spin size="small" /> Measuring, and trying ways out
+          <Spin size="small" /> Measuring, and trying fixes
         </p>
       )}
       {look.error && <Alert type="error" showIcon title={look.error.message} />}

@@ -256,9 +256,8 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
       )}
       {framing.cut && (
         <p className={styles.hint}>
-          Shown is only what lies in {framing.cut.right - framing.cut.left} ×{" "}
-          {framing.cut.bottom - framing.cut.top} px of the artwork; what else reaches into the frame is left
-          out.{" "}
+          Only {framing.cut.right - framing.cut.left} × {framing.cut.bottom - framing.cut.top} px of the
+          artwork are shown; the rest of it is left out.{" "}
           <Button size="small" onClick={() => change({ cut: null })}>
             Show all
           </Button>

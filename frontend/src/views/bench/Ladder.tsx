@@ -202,7 +202,7 @@ function RungReading({ rung, ratio, interrupted }: ReadingProps) {
         {rung.size / ratio > ROOM ? ", middle part" : ""}
       </span>
       {rung.outdated ? (
-        <span>{interrupted ? "waits for Bexi" : "being made"}</span>
+        <span>{interrupted ? "waiting for Bexi" : "being made"}</span>
       ) : (
         <>
           <strong data-tone={toneOf(rung.verdict)}>{word}</strong>

@@ -33,13 +33,13 @@ export function Proposals({ site, artwork, framing, change, close }: Props) {
   return (
     <section className={styles.proposals} aria-label={`Proposals for ${artwork.title}`} tabIndex={0}>
       <div className={styles.head}>
-        <h2>What to make of {artwork.title}</h2>
+        <h2>Ways to use {artwork.title}</h2>
         <Button type="primary" onClick={close}>
-          Go on with the chosen one
+          Continue with the chosen one
         </Button>
       </div>
       {shown && <Alert type="error" showIcon title={shown.message} />}
-      {proposals.isPending && <Loading what="Trying what can be made of it" />}
+      {proposals.isPending && <Loading what="Trying different icons" />}
       <ul className={styles.list}>
         {proposals.data?.map((offer, number) => (
           <li key={offer.kind}>

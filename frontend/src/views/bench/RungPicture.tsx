@@ -33,7 +33,7 @@ function StandInPicture({ rung, alt, times, draw }: StandInProps) {
       ref={canvas}
       className={`true-size ${styles.standIn}`}
       role="img"
-      aria-label={`${alt}, a stand-in`}
+      aria-label={`${alt}, a preview`}
       width={rung.size}
       height={rung.size}
       style={{ width: side, height: side }}

@@ -45,8 +45,8 @@ export function Scope({ recipe, own, picked, current, change, allSizes }: Props)
     return (
       <div className={styles.scope}>
         <span>
-          {purpose === "tab" ? `${size} px` : `${size} px, ${PLACES[purpose]},`} goes with all sizes.
-          {purpose === "masked" && " Its frame is drawn out until the ink lies in the safe circle."}
+          {purpose === "tab" ? `${size} px` : `${size} px, ${PLACES[purpose]},`} uses the shared framing.
+          {purpose === "masked" && " Its frame is enlarged until the ink lies in the safe circle."}
         </span>
         {choices.map((sizes) => (
           <Button

@@ -31,7 +31,7 @@ export function History({ site, given }: Props) {
   return (
     <section className={styles.history}>
       <h2>History</h2>
-      {installs.data?.length === 0 && <p>Nothing was installed here yet.</p>}
+      {installs.data?.length === 0 && <p>Nothing has been installed here yet.</p>}
       {unfinished && <Unfinished install={unfinished} given={given} />}
       <ol>
         {installs.data?.map((install) => (
@@ -124,7 +124,7 @@ function Unfinished({ install, given }: InstallProps) {
       showIcon
       title={
         <>
-          {putBack.error?.message ?? (install.problem || "An installation was interrupted on the way.")}
+          {putBack.error?.message ?? (install.problem || "An installation was interrupted.")}
           {install.again_at && ` Bexi tries again at ${when(install.again_at)}.`}
           {entered.field}
         </>
@@ -180,10 +180,10 @@ function Undo({ install, given }: InstallProps) {
         <>
           <Versions install={install} path={changed} given={entered.given} />
           <Button onClick={() => begin({ ...decided, over: [...decided.over, changed] })}>
-            Put the old file over it
+            Restore the old file
           </Button>
           <Button onClick={() => begin({ ...decided, leave: [...decided.leave, changed] })}>
-            Leave it as it is now
+            Keep it as it is now
           </Button>
         </>
       )}
@@ -207,7 +207,7 @@ function Versions({ install, path, given }: InstallProps & { path: string }) {
         <div key={label}>
           <dt>{label}</dt>
           <dd>
-            <pre tabIndex={0}>{text ?? "no text, or not there"}</pre>
+            <pre tabIndex={0}>{text ?? "not text, or missing"}</pre>
           </dd>
         </div>
       ))}

@@ -24,7 +24,7 @@ import { LinkButton } from "../../app/LinkButton";
 
 const ALL_PAGES = "*";
 const STOPPED = "You stopped the planning. Nothing has been changed.";
-const LOST = "The program that plans in the background was ended. Start Bexi again, then plan again.";
+const LOST = "The program that plans in the background has stopped. Start Bexi again, then plan again.";
 
 /** Site location, exactly what will happen, how far it is, and what was done before. */
 export function InstallView() {
@@ -61,7 +61,7 @@ export function InstallView() {
           last={last}
         />
       )}
-      <aside className={styles.side} aria-label="Place and history">
+      <aside className={styles.side} aria-label="Location and history">
         <Place
           key={site.place}
           site={site}
@@ -171,8 +171,9 @@ function PlanSection({ site, attempt, ready, last }: Props) {
           <p>
             {changes
               ? `${filesChange(changes)}; a copy of each is kept. Nothing has been changed yet.`
-              : "Every file and page is already as this build wants it."}
-            {site.state === "draft" && " The draft on the bench is ahead of it; build the set to catch up."}
+              : "Every file and page already matches this build."}
+            {site.state === "draft" &&
+              " The draft on the bench has changed since; build the set to include that."}
           </p>
         </div>
         {changes > 0 ? (

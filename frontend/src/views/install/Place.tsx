@@ -127,7 +127,7 @@ function Connection({ site, remote, typed, setTyped, tried }: Props & { remote: 
       {remote && (
         <>
           <label>
-            Password, or a private key; empty for the kept one
+            Password, or a private key; leave empty to use the saved one
             <Input.Password
               value={typed}
               autoComplete="off"
@@ -135,7 +135,7 @@ function Connection({ site, remote, typed, setTyped, tried }: Props & { remote: 
             />
           </label>
           <Checkbox checked={keep} onChange={(event) => setKeep(event.target.checked)}>
-            Keep it sealed on this machine
+            Save it, encrypted, on this machine
           </Checkbox>
         </>
       )}
@@ -152,7 +152,7 @@ function Connection({ site, remote, typed, setTyped, tried }: Props & { remote: 
               {unknown && unknown !== CLEAR_TEXT && <Fingerprint of={unknown} />}
               {unknown && (
                 <Button onClick={() => attempt(unknown)}>
-                  {unknown === CLEAR_TEXT ? "Send it in clear text" : "Agree to this key"}
+                  {unknown === CLEAR_TEXT ? "Send it unencrypted" : "Trust this key"}
                 </Button>
               )}
             </div>
@@ -167,7 +167,7 @@ function Connection({ site, remote, typed, setTyped, tried }: Props & { remote: 
                 {what}: {works ? "works" : said} <span className="reading">{milliseconds} ms</span>
               </li>
             ))}
-            {connect.data.secret_kept && <li>The password is kept, sealed.</li>}
+            {connect.data.secret_kept && <li>The password is saved, encrypted.</li>}
           </ul>
         </div>
       )}

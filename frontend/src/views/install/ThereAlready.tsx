@@ -10,9 +10,7 @@ export function ThereAlready({ found }: { found: Found[] }) {
     <details className={styles.there} open={problems > 0}>
       <summary>
         <h2>What the site has now</h2>{" "}
-        <span>
-          {problems === 0 ? "nothing wrong with it" : problems === 1 ? "1 problem" : `${problems} problems`}
-        </span>
+        <span>{problems === 0 ? "no problems" : problems === 1 ? "1 problem" : `${problems} problems`}</span>
       </summary>
       <ul className={shared.steps}>
         {found.map((one) => (

@@ -20,7 +20,7 @@ import { StillOld } from "./StillOld";
 import { Visitors } from "./Visitors";
 import { Watching } from "./Watching";
 
-const LOST = "The program that looks in the background was ended. Start Bexi again, then check again.";
+const LOST = "The program that checks in the background has stopped. Start Bexi again, then check again.";
 const OUTDATED = "Not checked since the last change";
 const STOPPED = "You stopped the check.";
 

@@ -28,7 +28,7 @@ export function StillOld({ site, check }: { site: Site; check: Check }) {
           <a href={site.address} target="_blank" rel="noreferrer">
             the site
           </a>{" "}
-          in a private window, which holds nothing of before
+          in a private window, which has nothing cached
           {icon && (
             <>
               ; or open{" "}
@@ -95,7 +95,7 @@ function Stamp({ site }: { site: Site }) {
 /** From when on nobody's browser shows an earlier icon. */
 function Certain({ check }: { check: Check }) {
   const { certain_from, changed } = check.report ?? {};
-  if (!certain_from || !changed) return <p>Bexi knows of no change to these icons.</p>;
+  if (!certain_from || !changed) return <p>As far as Bexi knows, these icons have not changed.</p>;
   const over = Date.parse(certain_from) <= Date.parse(check.summary.created);
   return (
     <p className={styles.certain} data-tone={over ? "good" : "caution"}>

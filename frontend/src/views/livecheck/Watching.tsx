@@ -19,7 +19,7 @@ export function Watching({ site }: { site: Site }) {
   if (watch.isPending || watch.error) return null;
   const { every = NEVER, webhook = "", mail = "", troubled = "" } = watch.data ?? {};
   return (
-    <section aria-label="By itself" className={shared.panel}>
+    <section aria-label="Automatic checks" className={shared.panel}>
       <h2>Automatic checks</h2>
       {troubled && <Alert type="warning" showIcon title={troubled} />}
       <Form key={`${every} ${webhook} ${mail}`} site={site} initial={{ every, webhook, mail }} />
@@ -71,7 +71,7 @@ function Form({ site, initial }: { site: Site; initial: Wanted }) {
       {save.error && <Alert type="error" showIcon title={save.error.message} />}
       {changed && (
         <Button htmlType="submit" loading={save.isPending}>
-          Keep this
+          Save
         </Button>
       )}
     </form>

@@ -75,7 +75,7 @@ function Person({ account: { id, name, role, active, last_seen } }: { account: A
         {active ? (last_seen ? `signed in ${when(last_seen)}` : "never signed in") : "shut"}
       </span>
       <Button size="small" onClick={() => change.mutate({ id, role, active: !active })}>
-        {active ? "Shut" : "Open again"}
+        {active ? "Deactivate" : "Reactivate"}
         <span className="unseen"> the account of {name}</span>
       </Button>
       {change.error && <Alert type="error" showIcon title={change.error.message} />}

@@ -17,8 +17,8 @@ export function Tokens({ me }: { me: Me }) {
     <section className={shared.card} aria-labelledby="tokens">
       <h2 id="tokens">Tokens for scripts</h2>
       <p>
-        A script sends one as <code>Authorization: Bearer …</code> and may do what its role is for, until it
-        ends.
+        A script sends one as <code>Authorization: Bearer …</code> and may do what its role allows, until it
+        expires.
       </p>
       <ul className={shared.rows}>
         {tokens.data?.map(({ id, name, role, ends, used }) => (
@@ -26,10 +26,10 @@ export function Tokens({ me }: { me: Me }) {
             <strong>{name}</strong>
             <span>{ROLE_NAMES[role]}</span>
             <span className="reading">
-              ends {when(ends)}, {used ? `used ${when(used)}` : "not used yet"}
+              expires {when(ends)}, {used ? `used ${when(used)}` : "not used yet"}
             </span>
             <Button size="small" onClick={() => end.mutate(id)}>
-              End<span className="unseen"> {name}</span>
+              Revoke<span className="unseen"> {name}</span>
             </Button>
           </li>
         ))}
@@ -44,14 +44,14 @@ export function Tokens({ me }: { me: Me }) {
         <Form.Item
           name="name"
           label="What it is for"
-          rules={[{ required: true, message: "Name its script." }]}
+          rules={[{ required: true, message: "Name the script." }]}
         >
           <Input maxLength={60} />
         </Form.Item>
         <Form.Item name="role" label="Role">
           <Select options={roles.map((value) => ({ value, label: ROLE_NAMES[value] }))} />
         </Form.Item>
-        <Form.Item name="days" label="Days until it ends">
+        <Form.Item name="days" label="Expires after, days">
           <InputNumber min={1} max={366} precision={0} />
         </Form.Item>
         <Button htmlType="submit" loading={make.isPending}>
@@ -62,7 +62,7 @@ export function Tokens({ me }: { me: Me }) {
           <Alert
             type="success"
             showIcon
-            title="Copy it now: it is kept as a hash only and never shown again."
+            title="Copy it now: Bexi keeps only a hash and never shows it again."
             description={<code className={styles.secret}>{make.data.secret}</code>}
           />
         )}

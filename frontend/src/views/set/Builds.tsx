@@ -93,7 +93,7 @@ function Again({ build }: { build: Build }) {
   return (
     <>
       <Button size="small" loading={again.isPending} onClick={() => again.mutate(build.id)}>
-        Make again<span className="unseen">: build {build.number}</span>
+        Rebuild<span className="unseen">: build {build.number}</span>
       </Button>
       {other && (
         <span className="reading" role="status" data-tone={other.length ? "caution" : "good"}>

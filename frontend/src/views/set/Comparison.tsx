@@ -33,8 +33,8 @@ export function Comparison({ build, earlier, close }: Props) {
         <Button onClick={close}>Back to the files</Button>
       </div>
       <p>
-        In a difference white is equal, and the darker a px the further apart its two colours; small
-        differences are drawn stronger than they are.
+        White means equal; the darker a pixel, the more its two colours differ. Small differences are shown
+        stronger than they are.
       </p>
       <table>
         <thead>

@@ -57,7 +57,7 @@ const largestOf = (file: BuiltFile) => Math.max(0, file.width ?? 0, ...file.size
 const isCut = (file: BuiltFile) => largestOf(file) / devicePixelRatio > ROOM;
 
 function kindOf(file: BuiltFile): string {
-  if (isDrawing(file)) return `drawn, any size, shown at ${SVG_SIDE} px`;
+  if (isDrawing(file)) return `vector, any size, shown at ${SVG_SIDE} px`;
   if (!file.sizes.length) return "text";
   const sizes = file.width ? `${file.width} × ${file.sizes[0]}` : file.sizes.join(", ");
   return `${sizes} px${file.opaque ? ", opaque" : ""}`;

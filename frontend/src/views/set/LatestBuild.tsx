@@ -43,7 +43,7 @@ export function LatestBuild({ build, siteId }: { build: Build; siteId: number })
       </p>
       {!build.current && (
         <p className={styles.behind}>
-          The draft or its plan has changed since this build. Build the set again to catch up.
+          The draft or its plan has changed since this build. Build the set again to include that.
         </p>
       )}
       <NotWell build={build} />

@@ -65,10 +65,10 @@ export function UploadField({ site }: { site: Site }) {
           onChange={(most_kb) => set({ most_kb })}
         />
         <Select
-          aria-label="Background the field asks for"
+          aria-label="Background the field requires"
           value={wanted.ground}
           options={[
-            { value: "either", label: "clear or opaque" },
+            { value: "either", label: "transparent or opaque" },
             { value: "opaque", label: "opaque" },
             { value: "clear", label: "clear" },
           ]}
@@ -125,8 +125,8 @@ function Kept({ wanted, use }: KeptProps) {
       {kept.data && kept.data.length > 0 && (
         <div className={styles.inline}>
           <Select
-            aria-label="Kept under a name"
-            placeholder="Kept under a name"
+            aria-label="Saved presets"
+            placeholder="Saved presets"
             {...(inUse === undefined ? {} : { value: inUse })}
             options={kept.data.map(({ id, name: label }) => ({ value: id, label }))}
             onChange={(id) => {
@@ -146,14 +146,14 @@ function Kept({ wanted, use }: KeptProps) {
           />
           {inUse !== undefined && (
             <Button size="small" onClick={() => forget.mutate(inUse)}>
-              Forget
+              Delete
             </Button>
           )}
         </div>
       )}
       <div className={styles.inline}>
         <Input
-          aria-label="Name to keep it under"
+          aria-label="Name of the preset"
           placeholder="Save as preset"
           maxLength={60}
           value={name}

@@ -25,7 +25,9 @@ export function SiteAtWork({ site, at, refused }: Props) {
         )}
         {at?.install && <Install install={at.install} site={site} />}
         {at?.check && <Check check={at.check} site={site} />}
-        {at && !at.build && !at.planning && !at.install && !at.check && <p>Nothing was done here yet.</p>}
+        {at && !at.build && !at.planning && !at.install && !at.check && (
+          <p>Nothing has been done here yet.</p>
+        )}
       </div>
     </li>
   );

@@ -26,7 +26,7 @@ export function AddSite({ close }: { close: () => void }) {
         <>
           <ByAddress />
           <Button type="link" className={styles.byName ?? ""} onClick={() => setByName(true)}>
-            It has no address yet, or I would rather type all of it
+            It has no address yet, or enter everything by hand
           </Button>
         </>
       )}
@@ -51,7 +51,7 @@ function ByAddress() {
       <Form.Item
         name="address"
         label="Its address"
-        extra="Bexi looks what it is called, which icons it has, and what may be its logo. Nothing is changed there."
+        extra="Bexi looks up its name, its icons and what may be its logo. Nothing is changed there."
         rules={[{ required: true, whitespace: true, message: "Type the address, like merrowmouth.example." }]}
       >
         <Input placeholder="merrowmouth.example" inputMode="url" autoFocus spellCheck={false} />
@@ -60,7 +60,7 @@ function ByAddress() {
         <Alert type="error" showIcon title={start.error.message} style={{ marginBottom: 16 }} />
       )}
       <Button type="primary" htmlType="submit" loading={start.isPending}>
-        Look at it
+        Look it up
       </Button>
     </Form>
   );

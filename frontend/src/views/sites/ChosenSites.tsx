@@ -26,7 +26,7 @@ export function ChosenSites({ sites, done }: Props) {
         </>
       )}
       <Button type="text" onClick={done}>
-        {sites.length ? "Choose none" : "Done"}
+        {sites.length ? "Clear the choice" : "Done"}
       </Button>
       {!refusal && (
         <div className={styles.apart}>
@@ -58,7 +58,7 @@ function Labels({ sites }: { sites: Site[] }) {
         onChange={(event) => setLabel(event.target.value.replaceAll(",", ""))}
       />
       <Button htmlType="submit" disabled={!word} loading={change.isPending}>
-        {word && all ? "Take it off" : "Put it on"}
+        {word && all ? "Remove label" : "Add label"}
       </Button>
       {change.error && <Alert type="error" showIcon title={change.error.message} />}
     </form>

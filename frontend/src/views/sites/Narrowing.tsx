@@ -32,7 +32,7 @@ export function Narrowing({ sites, found, wanted, set, allChosen, chooseAll }: P
         onChange={(event) => set({ ...wanted, words: event.target.value })}
       />
       <select
-        aria-label="How far they are"
+        aria-label="State"
         value={wanted.state}
         onChange={(event) => set({ ...wanted, state: event.target.value as Wanted["state"] })}
       >

@@ -39,7 +39,7 @@ export function SiteForm({ initial, action, saving, save }: Props) {
       >
         <Input placeholder="merrowmouth.example" inputMode="url" />
       </Form.Item>
-      <Form.Item name="where" label="Where its files live" extra="Can be said later.">
+      <Form.Item name="where" label="Where its files live" extra="Can be added later.">
         <PlaceField />
       </Form.Item>
       {saving.error && (

@@ -13,7 +13,7 @@ type Props = { visitor: Visitor; engine: Engine; nameOf: (address: string) => st
 /** The open pages: in a tab, as a bookmark, beside a search result, and why that icon. */
 export function Browser({ visitor, engine, nameOf }: Props) {
   if (!visitor.tabs.length) {
-    return <p className={shared.panel}>It has been nowhere yet. Visit a site, at the left.</p>;
+    return <p className={shared.panel}>No page visited yet. Visit a site, at the left.</p>;
   }
   return (
     <section className={shared.panel} aria-label="Its browser">
@@ -63,7 +63,7 @@ function Row({ tab, engine, name }: { tab: OpenTab; engine: Engine; name: string
           loading={visit.isPending}
           onClick={() => visit.mutate({ address: tab.address, private: tab.private })}
         >
-          Come back<span className="unseen"> to {name}</span>
+          Visit again<span className="unseen">: {name}</span>
         </Button>
         <Button
           size="small"

@@ -12,7 +12,7 @@ export function Phone({ visitor, nameOf }: Props) {
     <section className={shared.panel} aria-label="Its phone">
       <h2>Its phone’s home screen</h2>
       <div className={styles.phone}>
-        {visitor.home_screen.length === 0 && <p>Nothing was put there yet.</p>}
+        {visitor.home_screen.length === 0 && <p>Nothing has been added to it yet.</p>}
         {visitor.home_screen.map(({ address, at, shown }) => (
           <figure key={address} title={`Put there ${when(at)} by its clock: ${shown.why}`}>
             {shown.address ? (
@@ -21,7 +21,7 @@ export function Phone({ visitor, nameOf }: Props) {
               <span
                 className={styles.scrap}
                 role="img"
-                aria-label="A scrap of the page, since there is no icon"
+                aria-label="A small picture of the page, since there is no icon"
               />
             )}
             <figcaption>{nameOf(address)}</figcaption>

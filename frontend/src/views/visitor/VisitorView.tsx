@@ -34,7 +34,7 @@ export function VisitorView() {
   const visitor = useVisitor();
   const sites = useSites();
   const [engine, setEngine] = useState<Engine>("blink");
-  if (visitor.isPending || sites.isPending) return <Loading what="Calling the visitor" />;
+  if (visitor.isPending || sites.isPending) return <Loading what="Opening the visitor" />;
   if (!visitor.data) return <ProblemNotice problem={visitor.error} retry={() => void visitor.refetch()} />;
   const nameOf = (address: string) =>
     sites.data?.find((site) => site.address === address)?.name ?? hostOf(address);

@@ -85,7 +85,7 @@ export function DrawingBench({ title, drawing, complete, changedId, done, childr
             ))}
           </>
         )}
-        {!complete && <p>Write a letter to see it.</p>}
+        {!complete && <p>Type a letter to see it.</p>}
       </section>
     </main>
   );

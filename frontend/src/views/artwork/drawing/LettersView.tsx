@@ -74,7 +74,7 @@ function Maker({ siteId, first, offered, changedId }: Props) {
         </div>
       )}
       <label>
-        Face
+        Font
         <Select
           value={letters.face}
           options={faces.data?.map((one) => ({ value: one.key, label: one.name })) ?? []}

@@ -79,7 +79,7 @@ function SymbolSearch({ chosen, choose }: { chosen: string; choose: (name: strin
       ) : (
         <>
           {found.data?.length === 0 && (
-            <Empty description="No symbol has that name. Try a plainer word, or clear it to browse." />
+            <Empty description="No symbol has that name. Try a simpler word, or clear it to browse." />
           )}
           <Symbols label={FOUND} symbols={found.data ?? []} chosen={chosen} choose={choose} />
         </>

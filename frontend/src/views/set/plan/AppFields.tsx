@@ -10,9 +10,9 @@ import { StartScreen } from "./StartScreen";
 const DISPLAYS: { value: AppMembers["display"]; label: string }[] = [
   { value: "", label: "not set: in the browser" },
   { value: "browser", label: "in the browser" },
-  { value: "minimal-ui", label: "alone, with back and reload" },
-  { value: "standalone", label: "alone, like other apps" },
-  { value: "fullscreen", label: "alone, on the whole screen" },
+  { value: "minimal-ui", label: "in its own window, with back and reload" },
+  { value: "standalone", label: "in its own window, like other apps" },
+  { value: "fullscreen", label: "full screen" },
 ];
 /** More characters than these are often cut under an icon [common practice]. */
 const ROOM_FOR_NAME = 12;
@@ -25,8 +25,8 @@ export function AppFields({ site, app, change }: Props) {
   return (
     <>
       <p className={shared.hint}>
-        Goes into site.webmanifest, or into the manifest the site has. What is left empty is not said: there
-        the site’s own words stay.
+        Goes into site.webmanifest, or into the manifest the site has. Fields left empty keep what the site’s
+        own manifest says.
       </p>
       <Words
         label="Short name, under the icon"

@@ -47,7 +47,7 @@ export function PlanPanel({ site, drawn }: Props) {
             value: name,
             label: PLANS[name] ?? name,
           })),
-          { value: OWN, label: "Own", disabled: plan.ready !== null },
+          { value: OWN, label: "Custom", disabled: plan.ready !== null },
         ]}
         onChange={choose}
       />
@@ -59,7 +59,7 @@ export function PlanPanel({ site, drawn }: Props) {
           action={
             <Space>
               <Button onClick={retry}>Try again</Button>
-              <Button onClick={drop}>Drop the change</Button>
+              <Button onClick={drop}>Discard the change</Button>
             </Space>
           }
         />

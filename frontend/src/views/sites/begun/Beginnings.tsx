@@ -24,7 +24,7 @@ export function Beginnings({ all }: { all: Beginning[] }) {
               size="small"
               icon={<CloseOutlined />}
               aria-label={`Remove ${name}`}
-              title="Remove; it can be brought back below the sites"
+              title="Remove; it can be restored below the list of sites"
               onClick={() => remove.mutate({ id })}
             />
           </li>

@@ -59,7 +59,7 @@ export function Begun({ siteId }: { siteId: number }) {
     );
   if (!site.data || !artwork.data || !draft.data || !fresh) return <Loading what="Making its first icons" />;
   return (
-    <section className={styles.begun} aria-label={`Begun with ${site.data.name}`} aria-busy={trying}>
+    <section className={styles.begun} aria-label={`Started with ${site.data.name}`} aria-busy={trying}>
       <Enlarged name={site.data.name} icon={fresh[1]} />
       <div className={styles.seen}>
         <Places name={site.data.name} icons={fresh} />
@@ -75,7 +75,7 @@ export function Begun({ siteId }: { siteId: number }) {
           {first.error && <Alert type="warning" showIcon title={first.error.message} />}
           {trying ? (
             <div role="status">
-              <p>This is the picture as it is. Bexi is trying what else can be made of it:</p>
+              <p>This is the picture as it is. Bexi is trying other ways to use it:</p>
               <HowFar judged={judged ?? { done: 0, total: 0 }} />
             </div>
           ) : (
@@ -145,7 +145,7 @@ function Offers({ siteId, draft, offers }: OffersProps) {
   };
   return (
     <>
-      <div className={styles.offers} role="group" aria-label="What can be made of it">
+      <div className={styles.offers} role="group" aria-label="Ways to use it">
         {offers.slice(0, OFFERED).map((offer) => (
           <button
             key={offer.kind}

@@ -58,7 +58,7 @@ export function LettersOffered({ name }: { name: string }) {
           onChange={setColour}
         />
       </div>
-      <div className={styles.faces} role="group" aria-label="Faces">
+      <div className={styles.faces} role="group" aria-label="Fonts">
         {faces.data.slice(0, FACES).map((face) => (
           <Face
             key={face.key}
@@ -79,7 +79,7 @@ export function LettersOffered({ name }: { name: string }) {
       </div>
       {take.error && <Alert type="error" showIcon title={take.error.message} />}
       <p className={styles.made}>
-        Press one to go on with it; a logo or a symbol can be <Link to="/">begun with instead</Link>.
+        Choose one to continue, or <Link to="/">start with a logo instead</Link>.
       </p>
     </section>
   );
