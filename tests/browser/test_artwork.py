@@ -149,7 +149,7 @@ class PieceTests(ArtworkTestCase):
     def test_remove_and_undo(self):
         page = self.shelf(f"?piece={self.artwork.pk}")
         page.get_by_role("button", name="Remove").click()
-        expect(page.get_by_text("The shelf is empty")).to_be_visible()
+        expect(page.get_by_text("There is no artwork yet")).to_be_visible()
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_role("heading", name="square", exact=True)).to_be_visible()
         self.artwork.refresh_from_db()

@@ -161,7 +161,7 @@ class FrontDoorTests(BrowserTestCase):
         page = self.open("/")
         self.begin(page, "Huber und Sohn")
         letters = page.get_by_role("region", name="Letters for Huber und Sohn")
-        faces = letters.get_by_role("group", name="Faces").get_by_role("button")
+        faces = letters.get_by_role("group", name="Fonts").get_by_role("button")
         expect(faces).to_have_count(4)
         expect(faces.first).to_have_accessible_name(re.compile("^HS in "))
         letters.get_by_text("HUS", exact=True).click()

@@ -44,7 +44,7 @@ class PeopleTests(BrowserTestCase):
             page.get_by_label("Name", exact=True).fill("ines")
             page.get_by_label("Password").fill("guess")
             page.get_by_role("button", name="Sign in").click()
-            expect(page.get_by_role("alert")).to_contain_text("do not belong together")
+            expect(page.get_by_role("alert")).to_contain_text("name or the password is wrong")
             self.assert_no_axe_findings(page)
 
     def test_a_token_is_shown_once_and_the_account_is_left(self):

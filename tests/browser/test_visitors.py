@@ -54,7 +54,7 @@ class VisitorTests(BrowserTestCase):
         page.get_by_role("button", name="Visit", exact=True).click()
         self.assertEqual(self.colour(page, "Icon of Ferry"), (170, 0, 0))
         install_now_of(self.site)
-        page.get_by_role("button", name="Visit again: Ferry").click()
+        page.get_by_role("button", name="Visit again Ferry").click()
         expect(page.get_by_text("?v=").first).to_be_visible()
         self.assertEqual(self.colour(page, "Icon of Ferry"), (0, 0, 170))
 
@@ -99,7 +99,7 @@ class VisitorTests(BrowserTestCase):
         self.assert_no_axe_findings(page)
 
         page.get_by_role("link", name="Simulated visitor").click()
-        page.get_by_role("button", name="Visit again: Ferry").click()
+        page.get_by_role("button", name="Visit again Ferry").click()
         expect(page.get_by_text("uses /favicon.ico: the page declares none")).to_have_count(0)
         page.get_by_role("button", name="In a private window").click()
         expect(page.get_by_text("Ferry, private window")).to_be_visible()
@@ -107,7 +107,7 @@ class VisitorTests(BrowserTestCase):
         page.get_by_role("button", name="+1 week").click()
         page.get_by_role("button", name="+1 day").click()
         expect(page.get_by_text("8 days ahead of ours")).to_be_visible()
-        page.get_by_role("button", name="Visit again: Ferry").last.click()
+        page.get_by_role("button", name="Visit again Ferry").last.click()
         page.get_by_role("button", name="Add to home screen: Ferry").first.click()
         expect(page.get_by_alt_text("Icon of Ferry, on the home screen")).to_be_visible()
         for alt in ("Icon of Ferry", "Icon of Ferry, on the home screen"):

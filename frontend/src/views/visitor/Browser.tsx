@@ -63,7 +63,7 @@ function Row({ tab, engine, name }: { tab: OpenTab; engine: Engine; name: string
           loading={visit.isPending}
           onClick={() => visit.mutate({ address: tab.address, private: tab.private })}
         >
-          Visit again<span className="unseen">: {name}</span>
+          Visit again<span className="unseen"> {name}</span>
         </Button>
         <Button
           size="small"
