@@ -170,7 +170,7 @@ class OverSftpTests(ViewTestCase):
         before = {path: path.read_bytes() for path in self.root.rglob("*") if path.is_file()}
         self.assertEqual(self.icons_asked_for(), {"/img/tiny.png"})
         page = self.view("install")
-        expect(page.get_by_text("Enter the password or key at the right")).to_be_visible()
+        expect(page.get_by_text("Enter the password or key on the right")).to_be_visible()
         page.get_by_label("Password, or a private key").fill(PASSWORD)
         page.get_by_role("button", name="Test connection").click()
         expect(page.get_by_role("alert")).to_contain_text("is new to Bexi")
@@ -216,7 +216,7 @@ class OverSftpTests(ViewTestCase):
             "bexi.server.installs.places.try_out", side_effect=HostRefused("wrong-secret", "Not accepted.")
         ):
             page.get_by_role("button", name="Test connection").click()
-            expect(page.get_by_text("Enter the password or key at the right")).to_be_visible()
+            expect(page.get_by_text("Enter the password or key on the right")).to_be_visible()
         self.assertEqual([one for one in asked if PASSWORD in one[1]], [])
         kept = page.evaluate("JSON.stringify([{...localStorage}, {...sessionStorage}, document.cookie, history.state])")
         self.assertNotIn(PASSWORD, kept)

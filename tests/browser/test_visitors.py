@@ -106,7 +106,7 @@ class VisitorTests(BrowserTestCase):
         self.assertEqual(self.colour(page, "Icon of Ferry"), (0, 0, 170))
         page.get_by_role("button", name="+1 week").click()
         page.get_by_role("button", name="+1 day").click()
-        expect(page.get_by_text("8 days ahead of ours")).to_be_visible()
+        expect(page.get_by_text("8 days ahead")).to_be_visible()
         page.get_by_role("button", name="Visit again Ferry").last.click()
         page.get_by_role("button", name="Add to home screen: Ferry").first.click()
         expect(page.get_by_alt_text("Icon of Ferry, on the home screen")).to_be_visible()

@@ -22,5 +22,5 @@ export const useFoundSites = (search: string, most = FIRST) =>
     placeholderData: keepPreviousData,
   });
 
-export const useSites = () =>
-  useQuery({ queryKey: ["sites"], queryFn: () => answer(client.GET("/api/sites")) });
+export const useSites = (enabled = true) =>
+  useQuery({ queryKey: ["sites"], queryFn: () => answer(client.GET("/api/sites")), enabled });

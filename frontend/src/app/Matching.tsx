@@ -17,7 +17,7 @@ import { SitePicker } from "./SitePicker";
 export function Matching({ artworks, close }: { artworks: Artwork[]; close: () => void }) {
   const sites = useSites();
   return (
-    <Dialog title={"Which picture is for which site?"} close={close} width={720}>
+    <Dialog title="Which picture is for which site?" close={close} width={720}>
       {sites.data ? (
         <Pairs artworks={artworks} sites={sites.data} close={close} />
       ) : (
@@ -32,9 +32,10 @@ type Went = { at: Site | undefined; problem?: string };
 type PairsProps = { artworks: Artwork[]; sites: Site[]; close: () => void };
 
 function Pairs({ artworks, sites, close }: PairsProps) {
-  const [chosen, setChosen] = useState(
-    () => new Map(artworks.map(({ id, title }) => [id, siteFor(title, sites)])),
-  );
+  const [corrected, setCorrected] = useState<ReadonlyMap<number, Site | undefined>>(new Map());
+  const correct = (artwork: Artwork, site?: Site) => setCorrected(new Map(corrected).set(artwork.id, site));
+  const chosen = new Map(artworks.map(({ id, title }) => [id, siteFor(title, sites)]));
+  corrected.forEach((site, id) => chosen.set(id, site));
   const [went, setWent] = useState(new Map<number, Went>());
   const [busy, setBusy] = useState(false);
   const putOnBench = usePutOnBench();
@@ -79,12 +80,12 @@ function Pairs({ artworks, sites, close }: PairsProps) {
               <SitePicker
                 label={`Site of ${artwork.title}`}
                 chosen={chosen.get(artwork.id)}
-                choose={(site) => setChosen(new Map(chosen).set(artwork.id, site))}
+                choose={(site) => correct(artwork, site)}
               />
               <Button
                 size="small"
                 disabled={busy || chosen.get(artwork.id) === undefined}
-                onClick={() => setChosen(new Map(chosen).set(artwork.id, undefined))}
+                onClick={() => correct(artwork)}
               >
                 No site
               </Button>

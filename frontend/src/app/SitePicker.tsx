@@ -22,7 +22,7 @@ export function SitePicker({ label, chosen, choose, className = "", fits = () =>
     <Select
       className={className}
       aria-label={label}
-      placeholder={label}
+      placeholder="Choose a site"
       showSearch={{ filterOption: false, onSearch: setSearch }}
       {...(chosen ? { value: chosen.id } : {})}
       options={listed.map(({ id, name }) => ({ value: id, label: name, title: name }))}

@@ -17,7 +17,14 @@ export function controlsHere(): Found[] {
   const found = new Map<string, Found>();
   for (const control of controls) {
     const name = nameOf(control);
-    if (!name || found.has(name) || !control.checkVisibility() || control.matches(":disabled")) continue;
+    if (
+      !name ||
+      name === "Find" ||
+      found.has(name) ||
+      !control.checkVisibility() ||
+      control.matches(":disabled")
+    )
+      continue;
     const key = KEYS[name];
     found.set(name, {
       name,

@@ -21,7 +21,7 @@ export function AskToReplace({ artwork, file, replace, close }: Props) {
   const foot = (
     <>
       <Button onClick={close}>Cancel</Button>
-      <Button onClick={keepBoth}>Add it as a new piece</Button>
+      <Button onClick={keepBoth}>Add it as new artwork</Button>
       <Button type="primary" onClick={goOn}>
         Replace it
       </Button>

@@ -67,7 +67,7 @@ function Deeds({ site }: { site: Site }) {
     <>
       {deeds.length > 0 && (
         <details className={styles.files}>
-          <summary>Changes to the place, {deeds.length}</summary>
+          <summary>Changes to the location, {deeds.length}</summary>
           <ul>
             {deeds.map(({ at, who, did, told }) => (
               <li key={at}>

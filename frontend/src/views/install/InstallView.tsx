@@ -5,9 +5,11 @@ import { Link, useNavigate } from "react-router";
 import type { Install, Site } from "../../api/client";
 import { type Given, isInstalling, useInstall, useInstalls } from "../../api/installs";
 import { useRefusal } from "../../api/me";
+import { useChangeSite } from "../../api/siteChanges";
 import { isPlanning, type PlanQuestion, usePlanning } from "../../api/plannings";
 import { useOutcome } from "../../app/telling";
 import { useSite } from "../../app/SiteFrame";
+import { SiteForm } from "../sites/SiteForm";
 import { ByHand } from "./ByHand";
 import { History } from "./History";
 import styles from "./installView.module.css";
@@ -33,6 +35,7 @@ export function InstallView() {
   const [attempt, setAttempt] = useState<Attempt>();
   const installs = useInstalls(site.id);
   const running = installs.data?.find(isInstalling);
+  const refusal = useRefusal("installs");
   const { message } = App.useApp();
   const last = installs.data?.[0];
   useOutcome(
@@ -47,6 +50,7 @@ export function InstallView() {
     void navigate(".", { replace: true, state: { step: Date.now() } });
   }, [site.place, navigate]);
   const remote = site.place_kind !== null && site.place_kind !== "folder";
+  const asked = site.has_build && !site.place && !site.without_server && !refusal;
   const at = attempt?.place === site.place ? attempt : undefined;
   return (
     <main className={styles.view}>
@@ -62,20 +66,22 @@ export function InstallView() {
         />
       )}
       <aside className={styles.side} aria-label="Location and history">
-        <Place
-          key={site.place}
-          site={site}
-          typed={typed}
-          setTyped={setTyped}
-          tried={(secret) =>
-            setAttempt(
-              secret === undefined
-                ? undefined
-                : (before) => ({ number: (before?.number ?? 0) + 1, secret, place: site.place }),
-            )
-          }
-        />
-        {!site.without_server && <ByHand site={site} />}
+        {!asked && (
+          <Place
+            key={site.place}
+            site={site}
+            typed={typed}
+            setTyped={setTyped}
+            tried={(secret) =>
+              setAttempt(
+                secret === undefined
+                  ? undefined
+                  : (before) => ({ number: (before?.number ?? 0) + 1, secret, place: site.place }),
+              )
+            }
+          />
+        )}
+        {!asked && !site.without_server && <ByHand site={site} />}
         <History site={site} given={{ secret: typed, place: site.place }} />
       </aside>
     </main>
@@ -103,6 +109,7 @@ function PlanSection({ site, attempt, ready, last }: Props) {
     ready && site.place !== "" && site.has_build && !refusal,
   );
   const install = useInstall(site.id);
+  const change = useChangeSite(site.id);
   const [removes, setRemoves] = useState<ReadonlySet<string>>(new Set());
   useOutcome(
     planning && {
@@ -129,20 +136,28 @@ function PlanSection({ site, attempt, ready, last }: Props) {
       </section>
     );
   }
+  if (refusal) return <Nothing site={site} description={refusal} />;
   if (!site.place) {
     return (
-      <Nothing
-        site={site}
-        description="Say where the site lives, at the right, or take the package there to install by hand."
-      />
+      <section className={`${shared.plan} ${styles.asked}`} aria-label="Site location">
+        <h1>Where are this site’s files?</h1>
+        <p>Bexi then shows what it would change there. Nothing is changed before you press Install.</p>
+        <SiteForm
+          initial={site}
+          action="Save"
+          saving={change}
+          save={(next) => change.mutate(next)}
+          whereNow
+        />
+        <ByHand site={site} />
+      </section>
     );
   }
-  if (refusal) return <Nothing site={site} description={refusal} />;
   if (!ready) {
     return (
       <Nothing
         site={site}
-        description="Enter the password or key at the right and try the connection. Then the plan is made."
+        description="Enter the password or key on the right and test the connection. Bexi then makes the plan."
       />
     );
   }
@@ -195,7 +210,7 @@ function PlanSection({ site, attempt, ready, last }: Props) {
       <ThereAlready found={plan.found} />
       <Pages pages={pages} set={setPages} />
       <Checkbox checked={rules} onChange={(event) => setRules(event.target.checked)}>
-        Where the place has a <code>.htaccess</code>, put lines for the icons' types and freshness into it
+        If the site has a <code>.htaccess</code>, add the icons' content types and caching to it
       </Checkbox>
       <Plan plan={plan} planningId={id} given={given} />
     </section>

@@ -38,7 +38,7 @@ export function StillOld({ site, check }: { site: Site; check: Check }) {
               itself and reload there
             </>
           )}
-          . If that is the new one, only your own browser lags.
+          . If that is the new one, only your own browser is behind.
         </li>
         <li>
           <strong>Make every browser ask again.</strong> <Stamp site={site} />

@@ -9,12 +9,14 @@ type Props = {
   action: string;
   saving: { isPending: boolean; error: Error | null };
   save: (site: SiteInput) => void;
+  /** Whether its place is asked for now, and not only if it is known already. */
+  whereNow?: boolean;
 };
 
 type About = { name: string; address: string; where: Where };
 
 /** Name, address and place of a site. */
-export function SiteForm({ initial, action, saving, save }: Props) {
+export function SiteForm({ initial, action, saving, save, whereNow = false }: Props) {
   const { name, address, place, without_server } = initial;
   return (
     <Form
@@ -39,7 +41,11 @@ export function SiteForm({ initial, action, saving, save }: Props) {
       >
         <Input placeholder="merrowmouth.example" inputMode="url" />
       </Form.Item>
-      <Form.Item name="where" label="Where its files live" extra="Can be added later.">
+      <Form.Item
+        name="where"
+        label="Where its files live"
+        extra={whereNow ? undefined : "Can be added later."}
+      >
         <PlaceField />
       </Form.Item>
       {saving.error && (

@@ -21,9 +21,11 @@ const ChosenSites = later(async () => (await import("./ChosenSites")).ChosenSite
 const SHOWN = 50;
 
 export function SitesView() {
-  const whole = useSites();
-  const first = useFoundSites("", SHOWN); // there long before all of many
-  const sites = whole.data ? whole : first;
+  const first = useFoundSites("", SHOWN); // there long before all of many, which are asked for after them
+  const many = first.data?.length === SHOWN;
+  const whole = useSites(many);
+  const sites = many && whole.data ? whole : first;
+  const error = first.error ?? whole.error;
   const [adding, setAdding] = useState(false);
   const [wanted, setWanted] = useState(EVERYTHING);
   const [most, setMost] = useState(SHOWN);
@@ -51,7 +53,7 @@ export function SitesView() {
         </Button>
       </div>
       {sites.isPending && <Loading what="Reading the sites" />}
-      {sites.error && <ProblemNotice problem={sites.error} retry={() => void whole.refetch()} />}
+      {error && <ProblemNotice problem={error} retry={() => void (first.error ? first : whole).refetch()} />}
       {sites.data?.length === 0 && <NoSites />}
       {all.length > 1 && (
         <Narrowing

@@ -13,7 +13,7 @@ type Props = { visitor: Visitor; engine: Engine; nameOf: (address: string) => st
 /** The open pages: in a tab, as a bookmark, beside a search result, and why that icon. */
 export function Browser({ visitor, engine, nameOf }: Props) {
   if (!visitor.tabs.length) {
-    return <p className={shared.panel}>No page visited yet. Visit a site, at the left.</p>;
+    return <p className={shared.panel}>No page visited yet. Choose a site and press Visit.</p>;
   }
   return (
     <section className={shared.panel} aria-label="Its browser">

@@ -118,7 +118,7 @@ function Clock({ visitor }: { visitor: Visitor }) {
       <p>
         <strong>{when(visitor.clock)}</strong>
         <br />
-        {visitor.ahead ? `${told(visitor.ahead)} ahead of ours` : "as ours"}
+        {visitor.ahead ? `${told(visitor.ahead)} ahead` : "the real time"}
       </p>
       <div className={shared.row}>
         {STEPS.map(([label, seconds]) => (
