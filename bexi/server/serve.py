@@ -113,9 +113,7 @@ def _serve(host: str, port: int, browser: bool) -> int:
                 running.open_browser_at(address)
             return running.run(running.web(host, port) | running.workers())
     except locks.Held:
-        fail(
-            f"Bexi is already running on this data ({settings.DATA_FOLDER}). Open it, or name another with --data."
-        )
+        fail(f"Bexi is already running on this data ({settings.DATA_FOLDER}). Open it, or name another with --data.")
 
 
 def _must_have_accounts() -> None:
