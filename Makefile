@@ -74,7 +74,7 @@ $(STAMPS)/packages: frontend/package-lock.json frontend/package.json
 	$(NPM) ci --silent
 	mkdir -p $(STAMPS) && touch $@
 
-$(STAMPS)/resources: $(STAMPS)/python $(STAMPS)/packages bexi/resources/gather.py bexi/resources/__init__.py
+$(STAMPS)/resources: $(STAMPS)/python $(STAMPS)/packages bexi/resources/gather.py bexi/resources/generic.py bexi/resources/__init__.py
 	$(PYTHON) -m bexi.resources.gather frontend/node_modules
 	touch $@
 

@@ -273,7 +273,14 @@ class KeepingTests(CommandTestCase):
             self.refused("fit", own, "--out", own, "--size", "32", *more, sentence="is what this is built from")
         self.assertEqual(self.run_bexi("build", own, "--out", self.folder / "icons").exit_code, 0)
         (self.folder / "icons/recipe.json").replace(self.folder / "recipe.json")
-        self.refused("build", self.folder / "recipe.json", "--out", self.folder, "--replace", sentence="is what this is built from")
+        self.refused(
+            "build",
+            self.folder / "recipe.json",
+            "--out",
+            self.folder,
+            "--replace",
+            sentence="is what this is built from",
+        )
 
     def test_files_that_no_build_has_written_are_only_replaced_when_asked_for(self):
         out = self.folder / "icons"

@@ -51,10 +51,11 @@ class GatheringTests(TestCase):
             (symbols / "LICENSE").write_text("licence")
             (symbols / "tags.json").write_text('{"dot": ["point"]}')
             (symbols / "icon-nodes.json").write_text('{"dot": [["circle", {"r": "1", "d": "a\\"b", "key": "x"}]]}')
-            with mock.patch.object(gather, "GATHERED", target):
+            with mock.patch.object(gather, "GATHERED", target), mock.patch("bexi.resources.generic._NAMES", ("dot",)):
                 gather.gather(modules)
             names = {file.name for file in (target / "faces").glob("*.woff")}
             self.assertEqual(names, {f"{face.key}-latin-700-normal.woff" for face in FACES.values()})
+            self.assertEqual({file.name for file in (target / "generic").iterdir()}, {"dot-grey.png", "dot-dark.png"})
             ((name, body, words),) = json.loads((target / "symbols.json").read_text())
             self.assertEqual((name, words), ("dot", ["point"]))
             self.assertEqual(fromstring(f"<g>{body}</g>")[0].attrib, {"r": "1", "d": 'a"b'})

@@ -6,7 +6,9 @@ import sys
 from pathlib import Path
 from xml.sax.saxutils import quoteattr
 
+from bexi.core.artwork.symbols import SymbolShape
 from bexi.resources import FACES, GATHERED
+from bexi.resources.generic import draw_generic
 
 
 def gather(node_modules: Path) -> None:
@@ -25,6 +27,7 @@ def gather(node_modules: Path) -> None:
     nodes = json.loads((symbols / "icon-nodes.json").read_text())
     listed = [[name, "".join(map(_element, nodes[name])), words.get(name, [])] for name in sorted(nodes)]
     (GATHERED / "symbols.json").write_text(json.dumps(listed))
+    draw_generic({name: SymbolShape(name, body, tuple(tags)) for name, body, tags in listed}, GATHERED)
     shutil.copy(symbols / "LICENSE", GATHERED / "symbols-LICENSE.txt")
 
 

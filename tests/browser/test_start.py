@@ -29,7 +29,10 @@ class StartTests(BrowserTestCase):
         page.get_by_role("button", name="Add a site").last.click()
         page.get_by_role("button", name="Look it up").click()
         expect(page.get_by_text("Type the address, like merrowmouth.example.")).to_be_visible()
-        for typed, told in (("two words", "not an address that visitors can type"), ("127.0.0.1:9", "cannot be looked at")):
+        for typed, told in (
+            ("two words", "not an address that visitors can type"),
+            ("127.0.0.1:9", "cannot be looked at"),
+        ):
             page.get_by_label("Its address").fill(typed)
             page.get_by_role("button", name="Look it up").click()
             expect(page.get_by_role("alert").filter(has_text=told)).to_be_visible()

@@ -124,7 +124,9 @@ class BackupTests(TestCase):
             self.assertIn("do not belong", result.stderr)
         for broken in (whole[:-50], whole[:200], b"", b"no archive"):
             self.file.write_bytes(broken)
-            self.assertIn("not a complete Bexi backup", run("restore", self.file, "--data", self.data).stderr, broken[:20])
+            self.assertIn(
+                "not a complete Bexi backup", run("restore", self.file, "--data", self.data).stderr, broken[:20]
+            )
         self.assertEqual(self.told(), ["first"])
         self.assertEqual(list(self.data.glob("before-restoring-*")), [])
         self.assertFalse((self.folder / "outside").exists())
