@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
+from bexi.core.artwork.ground_shape import without_ground
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.errors import ArtworkRefused
 from bexi.core.pixels.colour import Colour
@@ -52,18 +53,26 @@ AS_IT_IS = Treatment()
 def treat(picture: Picture, treatment: Treatment) -> Picture:
     """The picture under a treatment whose frame was chosen at decoding already.
 
-    Raises ArtworkRefused when a ground is to be lifted that a drawing of shapes does not have.
+    Raises ArtworkRefused when a ground is to be lifted that a drawing does not have.
     """
     if treatment.lift is not None:
-        if not isinstance(picture, Bitmap):
-            raise ArtworkRefused(
-                "no-ground-to-lift", "This artwork is made of shapes: remove its ground shape in a drawing program."
-            )
-        from bexi.core.artwork.ground import lift_ground  # on demand, for it needs scipy, which takes its time
-
-        picture = replace(picture, pixels=lift_ground(picture.pixels, treatment.lift))
+        picture = _lifted(picture, treatment.lift)
     if treatment.recolour is None:
         return picture
     if isinstance(picture, Bitmap):
         return replace(picture, pixels=recoloured(picture.pixels, treatment.recolour))
     return replace(picture, recolour=treatment.recolour)
+
+
+def _lifted(picture: Picture, tolerance: float) -> Picture:
+    if isinstance(picture, Bitmap):
+        from bexi.core.artwork.ground import lift_ground  # on demand, for it needs scipy, which takes its time
+
+        return replace(picture, pixels=lift_ground(picture.pixels, tolerance))
+    lifted = without_ground(picture)
+    if lifted is picture:
+        raise ArtworkRefused(
+            "no-ground-to-lift",
+            "None of this drawing's shapes is a flat background. Remove what is to go in a drawing program.",
+        )
+    return lifted

@@ -4,6 +4,7 @@ import io
 import math
 import re
 from collections.abc import Iterator
+from dataclasses import dataclass
 from functools import lru_cache
 from xml.etree.ElementTree import Element, ParseError, register_namespace, tostring
 
@@ -110,7 +111,7 @@ def _set_size(root: Element, limits: Limits) -> None:
 def render(vector: Vector, left: int, top: int, side: int, size: int) -> Pixels:
     """The square `(left, top, side)` over a vector picture drawn at `size` pixels: shape (size, size, 4), read-only."""
     within = min(left, top) >= 0 and left + side <= vector.width and top + side <= vector.height
-    pixels = _draw(vector, f"{left} {top} {side} {side}", size, size, within)
+    pixels = _draw(vector, _View(left, top, side, side), size, size, within)
     pixels.flags.writeable = False
     return pixels
 
@@ -119,16 +120,32 @@ def render_whole(vector: Vector, longest: int) -> Pixels:
     """The whole vector picture drawn with `longest` pixels along its longer side."""
     scale = longest / max(vector.width, vector.height)
     width, height = (max(1, round(length * scale)) for length in (vector.width, vector.height))
-    return _draw(vector, f"0 0 {vector.width} {vector.height}", width, height, within=True)
+    return _draw(vector, _View(0, 0, vector.width, vector.height), width, height, within=True)
 
 
-def _draw(vector: Vector, view: str, width: int, height: int, within: bool) -> Pixels:
+@dataclass(frozen=True)
+class _View:
+    """What is seen of a picture, in artwork px."""
+
+    x: float
+    y: float
+    width: float
+    height: float
+
+
+def _draw(vector: Vector, view: _View, width: int, height: int, within: bool) -> Pixels:
     """Draw what is seen of a picture; `within` says that nothing outside the artwork is."""
+    x, y = _origin(vector)
+    before = _room(view.x + x, view.width, width)
+    above = _room(view.y + y, view.height, height)
+    across, down = view.width / width, view.height / height
+    seen = (view.x - before * across, view.y - above * down, view.width + before * across, view.height + above * down)
+    box = " ".join(f"{number:.12g}" for number in seen)
     # A nested <svg> is clipped to its own size (SVG 2, §8.5), so what lies outside the artwork stays clear. Where
     # nothing outside is seen that would only take time: half of it all [measured].
     markup = vector.markup.replace("<svg ", '<svg overflow="visible" ', 1) if within else vector.markup
     framed = (
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}" height="{height}" viewBox="{view}" '
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width + before}" height="{height + above}" viewBox="{box}" '
         f'preserveAspectRatio="none">{markup}</svg>'
     )
     try:
@@ -139,8 +156,30 @@ def _draw(vector: Vector, view: str, width: int, height: int, within: bool) -> P
         raise ArtworkRefused(
             "broken-picture", "This SVG cannot be drawn: it is not valid. Export it again as plain SVG."
         ) from error
-    pixels = np.asarray(Image.open(io.BytesIO(png)).convert("RGBA"), dtype=np.uint8)
+    drawn = np.asarray(Image.open(io.BytesIO(png)).convert("RGBA"), dtype=np.uint8)
+    pixels = np.ascontiguousarray(drawn[above:, before:])
     return recoloured(pixels, vector.recolour) if vector.recolour else pixels
+
+
+_REACH = 1
+"""The renderer loses what lies in three layers (clips, opacities, nested pictures) when one of them begins further to
+the left of, or above, what is drawn than twice the length of that [measured]; shapes may begin outside the picture."""
+_MOST_ROOM = 2048
+
+
+def _room(before: float, length: float, pixels: int) -> int:
+    """So many px have to be drawn before `pixels` of a `length`, when the picture begins `before` that."""
+    room = math.ceil((before * pixels / length - _REACH * pixels) / (_REACH + 1))
+    return min(max(room, 0), _MOST_ROOM)
+
+
+@lru_cache(maxsize=16)
+def _origin(vector: Vector) -> tuple[float, float]:
+    """How far from its first px its shapes may begin: an icon that shows a part of a drawing holds all of it."""
+    start = vector.markup[: vector.markup.find(">")]
+    box = re.search(r'viewBox="([^"]*)"', start)
+    x, y, width, height = map(float, _NUMBER.findall(box[1])) if box else (0.0, 0.0, 1.0, 1.0)
+    return max(0.0, x) * vector.width / width, max(0.0, y) * vector.height / height
 
 
 def _own_size(root: Element) -> tuple[float, float]:

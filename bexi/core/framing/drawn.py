@@ -6,7 +6,7 @@ from bexi.core.framing.adapt import Shades
 from bexi.core.framing.compose import inset_markup, shades_for
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Framing
-from bexi.core.framing.reduce import cut_to
+from bexi.core.framing.reduce import cut_to, lifted
 from bexi.core.pixels.colour import Colour
 
 
@@ -54,8 +54,8 @@ _INK = "bexi-ink"
 
 
 def _shown(picture: Vector, framing: Framing) -> str:
-    """The artwork's markup, nothing of it beyond the cut."""
-    shown, _ = cut_to(picture, framing.cut, framing.frame)
+    """The artwork's markup without its ground, if that is lifted, and nothing of it beyond the cut."""
+    shown, _ = cut_to(lifted(picture, framing.lift), framing.cut, framing.frame)
     return shown.markup if isinstance(shown, Vector) else ""
 
 

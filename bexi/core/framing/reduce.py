@@ -7,6 +7,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from bexi.core.artwork.ground_shape import without_ground
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.vector import render
@@ -44,9 +45,11 @@ def in_one_colour(picture: Picture, colour: Colour | None) -> Picture:
 
 @lru_cache(maxsize=2)
 def lifted(picture: Picture, tolerance: float | None) -> Picture:
-    """The picture without its flat ground, if a tolerance is given; drawings of shapes have none."""
-    if tolerance is None or not isinstance(picture, Bitmap):
+    """The picture without its flat ground, if a tolerance is given; that of a drawing is a shape of its own."""
+    if tolerance is None:
         return picture
+    if not isinstance(picture, Bitmap):
+        return without_ground(picture)
     from bexi.core.artwork.ground import lift_ground  # on demand, for it needs scipy, which takes its time
 
     return replace(picture, pixels=lift_ground(picture.pixels, tolerance))

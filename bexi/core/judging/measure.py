@@ -16,6 +16,7 @@ from bexi.core.framing.cut import Point
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import NO_FINISH, NO_PLATE, Framing
+from bexi.core.framing.reduce import lifted
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.regions import Kinds
 from bexi.core.judging.strokes import Widths
@@ -62,8 +63,9 @@ def measure(picture: Picture, framing: Framing, purpose: Purpose = Purpose.TAB) 
     """Measure a framing; raises FramingRefused when it misses the artwork."""
     frame, finish = framing.frame, replace(framing.finish, sharpen=0)  # which only changes pixels of small icons
     frame.must_touch(picture.width, picture.height)
+    picture, framing = lifted(picture, framing.lift), replace(framing, lift=None)
     is_drawn = whole_survey(picture).drawing.separable
-    if replace(finish, recolour=None) != NO_FINISH or framing.lift or purpose is Purpose.ONE_COLOUR:
+    if replace(finish, recolour=None) != NO_FINISH or purpose is Purpose.ONE_COLOUR:
         # What changes the ink itself is measured where it was made.
         (pixels,) = compose(picture, replace(framing, finish=finish), purpose, [SIDE])
         survey = surveyed(pixels, frame.x, frame.y, frame.side / SIDE)

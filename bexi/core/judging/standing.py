@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
+from bexi.core.artwork.ground_shape import without_ground
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.framing.finish import Finish
@@ -46,7 +47,7 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
     if subject.on:
         yield _on_badge(subject, plain)
         return
-    if groups.ground is not None and not (_is_paper(groups.ground) and isinstance(picture, Bitmap)):
+    if groups.ground is not None and not (_is_paper(groups.ground) and _can_be_lifted(picture)):
         grounded = replace(plain, frame=hug(subject.box, _ROOM), ground=groups.ground, home_ground=groups.ground)
         yield Stand(grounded, "its own background", "on the background it came with")
         return
@@ -115,6 +116,10 @@ def _beneath(subject: Subject) -> Colour:
     """The ground under home-screen icons: white where the main colour stands out from it."""
     main = subject.colours[0] if subject.colours else WHITE
     return WHITE if not subject.colours or contrast(main, WHITE) >= _STANDS_OUT else _dark_shade(main)
+
+
+def _can_be_lifted(picture: Picture) -> bool:
+    return isinstance(picture, Bitmap) or without_ground(picture) is not picture
 
 
 def _is_paper(ground: Colour) -> bool:

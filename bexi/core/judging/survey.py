@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from math import ceil, floor
 
 import numpy as np
 from PIL import Image
@@ -95,7 +96,16 @@ def _survey_in(picture: Picture, frame: Frame) -> Survey:
         left, top = max(0, frame.x), max(0, frame.y)
         right, bottom = min(picture.width, frame.x + frame.side), min(picture.height, frame.y + frame.side)
         return _of_bitmap(picture, Box(left, top, right, bottom), SIDE)
-    return surveyed(render(picture, frame.x, frame.y, frame.side, SIDE), frame.x, frame.y, frame.side / SIDE)
+    scale = frame.side / SIDE
+    rows, columns = _inside(frame.y, picture.height, scale), _inside(frame.x, picture.width, scale)
+    pixels = np.ascontiguousarray(render(picture, frame.x, frame.y, frame.side, SIDE)[rows, columns])
+    return surveyed(pixels, frame.x + columns.start * scale, frame.y + rows.start * scale, scale)
+
+
+def _inside(start: int, length: int, scale: float) -> slice:
+    """Which of a frame's SIDE px lie in the artwork: beyond it a ground would not be known as one."""
+    first, past = max(0, ceil(-start / scale)), min(SIDE, floor((length - start) / scale))
+    return slice(first, past) if first < past else slice(0, SIDE)
 
 
 def _of_bitmap(picture: Bitmap, box: Box, longest: int) -> Survey:

@@ -31,6 +31,28 @@ class RenderingTests(TestCase):
             alpha = render(picture, 0, 0, side, size)[..., 3] / 255
             self.assertAlmostEqual(alpha.sum(), np.pi * (0.4 * size) ** 2, delta=0.02 * size * size)
 
+    def test_what_lies_far_to_the_right_or_below_is_drawn_whatever_layers_it_lies_in(self):
+        mark = '<rect width="9" height="9"/><path d="M880 850h100v100H880z" fill="red"/>'
+        layers = {
+            "opacity": '<g opacity=".999999">{}</g>',
+            "clip": '<clipPath id="c{n}"><path d="M-9-9H1100V1100H-9Z"/></clipPath><g clip-path="url(#c{n})">{}</g>',
+            "picture": '<svg width="1024" height="1024" viewBox="0 0 1024 1024">{}</svg>',
+        }
+        for box in ("0 0 1024 1024", "-512 -512 2048 2048", "512 512 512 512"):
+            for name, layer in layers.items():
+                drawn = []
+                for depth in range(5):
+                    nested = mark
+                    for n in range(depth):
+                        nested = layer.format(nested, n=n)
+                    picture = take_in(svg(nested, f'viewBox="{box}"'))[1]
+                    left, _, length = (float(box.split()[at]) for at in (0, 1, 2))
+                    scale = picture.width / length
+                    x, y = (int((edge - left) * scale) for edge in (870, 840))
+                    drawn.append(render(picture, x, y, int(120 * scale), 32).astype(int))
+                for depth, one in enumerate(drawn):
+                    self.assertLessEqual(abs(one - drawn[0]).max(), 2, (box, name, depth))
+
     def test_outside_the_artwork_stays_clear(self):
         box = 'viewBox="0 0 60 60"'
         rule = "<style>svg { overflow: visible !important }</style>"

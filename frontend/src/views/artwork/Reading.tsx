@@ -14,7 +14,7 @@ export function Reading({ artwork }: { artwork: Artwork }) {
   const { facts, treatment } = artwork;
   const change = useChangeTreatment(artwork.id);
   const set = (part: Partial<Treatment>) => change.mutate({ ...treatment, ...part });
-  const liftable = !facts.vector && (facts.ground === "solid" || treatment.lift !== null);
+  const liftable = facts.ground === "solid" || treatment.lift !== null;
   const recolourable = facts.one_colour || treatment.recolour !== null;
   if (facts.frames.length < 2 && !liftable && !recolourable) return null;
   return (
@@ -36,14 +36,17 @@ export function Reading({ artwork }: { artwork: Artwork }) {
           />
         </label>
       )}
-      {liftable && <Lift lift={treatment.lift ?? null} set={(lift) => set({ lift })} />}
+      {liftable && <Lift drawn={facts.vector} lift={treatment.lift ?? null} set={(lift) => set({ lift })} />}
       {recolourable && <Recolour artwork={artwork} set={(recolour) => set({ recolour })} />}
       {change.error && <Alert type="error" showIcon title={change.error.message} />}
     </fieldset>
   );
 }
 
-function Lift({ lift, set }: { lift: number | null; set: (lift: number | null) => void }) {
+type LiftProps = { drawn: boolean; lift: number | null; set: (lift: number | null) => void };
+
+/** Of a drawing the background is a shape of its own, so nothing has to be told apart. */
+function Lift({ drawn, lift, set }: LiftProps) {
   const [tolerance, setTolerance] = useState(lift ?? USUAL_TOLERANCE);
   return (
     <>
@@ -51,7 +54,7 @@ function Lift({ lift, set }: { lift: number | null; set: (lift: number | null) =
         <Switch checked={lift !== null} onChange={(on) => set(on ? tolerance : null)} />
         Remove the background
       </label>
-      {lift !== null && (
+      {lift !== null && !drawn && (
         <div>
           Tolerance {Math.round(tolerance * 100)}
           <Slider

@@ -243,9 +243,7 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
           set={(colour) => change({ ground: colour })}
         />
       )}
-      {clear && facts.ground === "solid" && !facts.vector && !framing.lift && (
-        <LiftGround artwork={artwork} />
-      )}
+      {clear && facts.ground === "solid" && !framing.lift && <LiftGround artwork={artwork} />}
       {framing.lift && (
         <p className={styles.hint}>
           The flat background of the picture is left out.{" "}

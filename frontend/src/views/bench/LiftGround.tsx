@@ -1,5 +1,7 @@
 import { Alert, Button } from "antd";
 
+import { useState } from "react";
+
 import { useChangeTreatment } from "../../api/artwork";
 import type { Artwork } from "../../api/client";
 import { ArtworkPicture } from "../artwork/ArtworkPicture";
@@ -7,9 +9,12 @@ import styles from "./controls.module.css";
 
 const USUAL_TOLERANCE = 0.08;
 
-/** Clear changes nothing within a picture whose ground is solid: offers to lift that, with the picture before and after. */
+/** Clear changes nothing within a picture whose ground is solid: offers to lift that, with the picture before and after.
+ * Nothing is offered where a drawing has no shape that is only its background. */
 export function LiftGround({ artwork }: { artwork: Artwork }) {
   const change = useChangeTreatment(artwork.id);
+  const [isPart, setIsPart] = useState(false);
+  if (isPart) return null;
   const after = `/api/artwork/${artwork.id}/picture/lifted?tolerance=${USUAL_TOLERANCE}&version=${artwork.version}`;
   return (
     <div className={styles.lift}>
@@ -23,9 +28,9 @@ export function LiftGround({ artwork }: { artwork: Artwork }) {
       </figure>
       <figure>
         <span className={`clear-ground ${styles.thumbnail}`}>
-          <img src={after} alt="The artwork without its background" />
+          <img src={after} alt="The artwork without its background" onError={() => setIsPart(true)} />
         </span>
-        <figcaption>lifted</figcaption>
+        <figcaption>without</figcaption>
       </figure>
       <Button
         size="small"
