@@ -16,7 +16,10 @@ QUAINT = (
     "Name it to keep it", "Not said yet", "nothing said\"", "Where the site lives", "Change the place",
     "Try the connection", "Plan with these", "Gives way", "that gives way\"", "Take over what",
     "Remove all the same", "Bring back", "Stand-in visitor", "Have it visit", "Back to ours",
-    "Put on the phone", "It administers Bexi",
+    "Put on the phone", "It administers Bexi", "scrap of the page", "pass over it", "Agree to this key", "sealed on",
+    "What to make of", "Take it off", "Make again", "off the shelf", "Look through the doc", "the log says more",
+    "no whole backup", "Build it anew", "download it anew", "Lift the ground", "do not belong together",
+    "Wait for its end", "It has been nowhere", "goes with all sizes", "stands installed", "Mend these first", "not fetched on",
 )  # fmt: skip
 """Each has its plain word; the list is of sentences that were on the screen once."""
 

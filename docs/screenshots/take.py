@@ -79,6 +79,10 @@ def _begun(page: Page) -> None:
     page.get_by_role("button", name="One file for an upload field").click()
 
 
+def _planned(page: Page) -> None:
+    page.get_by_role("heading", name="What the site has now").wait_for()
+
+
 def _over_sftp(page: Page) -> None:
     """Build a set for the old site and try the connection to where it lives."""
     page.goto(f"{ADDRESS}/sites/3/artwork?piece=8")
@@ -89,7 +93,7 @@ def _over_sftp(page: Page) -> None:
     page.get_by_label("Password, or a private key").fill(PASSWORD)
     page.get_by_role("button", name="Test connection").click()
     page.get_by_role("button", name="Trust this key").click()
-    page.get_by_role("heading", name="What the site has now").wait_for()
+    _planned(page)
 
 
 def _judged(page: Page) -> None:
@@ -120,6 +124,7 @@ def _visitor(page: Page) -> None:
 
 _STEPS = {
     "begun": _begun,
+    "install": _planned,
     "install-over-sftp": _over_sftp,
     "judged": _judged,
     "proposals": _proposals,

@@ -35,7 +35,7 @@ class FinderTests(ViewTestCase):
         page.keyboard.press("Control+k")
         expect(page.get_by_role("combobox", name="An action")).to_be_focused()
         page.keyboard.type("plate means")
-        expect(page.get_by_role("option").first).to_contain_text("a shape in a colour of its own")
+        expect(page.get_by_role("option").first).to_contain_text("a shape with its own colour")
         page.keyboard.type("zzz")
         expect(page.get_by_text("Nothing has that name.")).to_be_visible()
 

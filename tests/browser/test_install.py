@@ -124,7 +124,7 @@ class InstallViewTests(ViewTestCase):
         page = self.view("install")
         page.get_by_text("Install by hand instead").click()
         page.get_by_text("Site builder").click()
-        expect(page.get_by_text("then publish: a saved draft is seen by nobody.")).to_be_visible()
+        expect(page.get_by_text("then publish: visitors do not see a saved draft.")).to_be_visible()
         with page.expect_file_chooser() as chooser:
             page.get_by_role("button", name="Choose a ZIP of the site").click()
         chooser.value.set_files({"name": "site.zip", "mimeType": "application/zip", "buffer": packed.getvalue()})

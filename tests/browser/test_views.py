@@ -77,7 +77,7 @@ class SitesViewTests(ViewTestCase):
         page.get_by_label("Name", exact=True).fill("Ferry")
         page.get_by_label("Address, as visitors type it").fill("merrow mouth")
         page.get_by_role("button", name="Add the site").click()
-        expect(page.get_by_role("alert")).to_contain_text("no address that visitors can type")
+        expect(page.get_by_role("alert")).to_contain_text("not an address that visitors can type")
         page.get_by_label("Address, as visitors type it").fill(f"127.0.0.1:{self.standin_port + 1}/")
         page.get_by_role("button", name="Add the site").click()
         expect(page.get_by_role("button", name="Choose files")).to_be_visible()

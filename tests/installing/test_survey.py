@@ -93,7 +93,7 @@ class SurveyTests(TestCase):
             ("<link rel=apple-touch-icon href=t.png>", {"t.png": clear}, "A phone fills the clear parts with black."),
             ("<link rel=icon href=n.png>", {"n.png": b"text"}, "Not a picture: 4 bytes"),
             ("<link rel=icon href=t.png>", {"t.png": clear[:-30]}, "Cannot be read: This PNG file is damaged"),
-            ('<link rel=icon href="">', {}, "does not lie inside the site's top folder"),
+            ('<link rel=icon href="">', {}, "is not inside the site's top folder"),
             ("<link rel=manifest href=m.json>", {"m.json": b"["}, "Not a manifest"),
             ("<link rel=manifest href=m.json>", {"m.json": b"{}"}, "It declares no icon of 192 px and 512 px"),
         ):

@@ -87,4 +87,4 @@ class PackageTests(TestCase):
             self.run_bexi("backup", "all.tar.gz", "--data", data)
             self.run_bexi("restore", "all.tar.gz", "--data", data, expected=1)
         self.run_bexi("restore", "all.tar.gz", "--data", data)
-        self.assertIn("does not run", self.run_bexi("serve", "--check", "--data", self.folder / "none", expected=1))
+        self.assertIn("is not running", self.run_bexi("serve", "--check", "--data", self.folder / "none", expected=1))

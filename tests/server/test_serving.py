@@ -32,7 +32,7 @@ class ServeTests(TestCase):
         for host, sentence in (
             ("0.0.0.0", "BEXI_HOSTS=bexi.example"),
             ("::", "BEXI_HOSTS=bexi.example"),
-            ("ferry.example", "is no address to listen on"),
+            ("ferry.example", "is not an address to listen on"),
         ):
             result, ran = serve("--host", host)
             self.assertEqual((result.exit_code, ran.called), (1, False))
@@ -65,7 +65,7 @@ class ServeTests(TestCase):
         self.assertIn("choose another with --port", result.stderr)
         with locks.holding("serving"):
             result, _ = serve("--port", free_port_range(1))
-        self.assertIn("runs already on this data", result.stderr)
+        self.assertIn("is already running on this data", result.stderr)
 
     def test_what_the_environment_says_wrongly_ends_with_a_sentence(self):
         with TemporaryDirectory() as data:
@@ -96,7 +96,7 @@ class HealthTests(TestCase):
         with mock.patch.object(health.worker, "is_alive", return_value=False), quiet("django.request"):
             ill = self.client.get("/health")
         self.assertEqual(ill.status_code, 503)
-        self.assertIn("does not run", ill.json()["worker"])
+        self.assertIn("is not running", ill.json()["worker"])
         self.assertEqual(ill.headers["Cache-Control"], "no-store")
 
     def test_who_is_elsewhere_is_told_no_more_than_that_it_is_ill(self):
@@ -105,7 +105,7 @@ class HealthTests(TestCase):
 
     def test_a_database_that_is_not_there_yet_is_no_worker_either(self):
         with mock.patch.object(health.worker, "is_alive", side_effect=OperationalError("no such table")):
-            self.assertIn("does not run", health.state_of_health().looked_at["worker"])
+            self.assertIn("is not running", health.state_of_health().looked_at["worker"])
 
     def test_a_full_or_closed_disk_is_said(self):
         with mock.patch.object(health.shutil, "disk_usage") as usage:

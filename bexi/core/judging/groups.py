@@ -21,6 +21,7 @@ _NEAR = 0.3
 """Parts belong together when less than this share of the larger one's side lies between them."""
 _ROW = 1.2
 """So do parts of like size and colour with less than so many of their sides between them."""
+_SAME = 1.1
 _STRAY = 0.02
 """A group with less of the ink than that beside the largest is a stray mark."""
 _LINE = 0.03
@@ -317,8 +318,14 @@ def _belong(one: _Part, other: _Part, its: Sequence[_Part], beyond: Sequence[_Pa
     larger = max(_Found(tuple(group)).box.width for group in (its, beyond))
     larger = max(larger, *(_Found(tuple(group)).box.height for group in (its, beyond)))
     like_sides = max(one.side, other.side) <= 1.5 * min(one.side, other.side)
-    alike = like_sides and one.regions[0].kind == other.regions[0].kind
+    alike = like_sides and (one.regions[0].kind == other.regions[0].kind or _is_same_shape(one, other))
     return room <= _NEAR * larger or (alike and room <= _ROW * min(one.side, other.side))
+
+
+def _is_same_shape(one: _Part, other: _Part) -> bool:
+    """Whether parts are as wide, as high and as large as each other, as dots in several colours are."""
+    pairs = (one.box.width, other.box.width), (one.box.height, other.box.height), (one.area, other.area)
+    return all(max(pair) <= _SAME * min(pair) for pair in pairs)
 
 
 def _room(one: Box, other: Box) -> float:

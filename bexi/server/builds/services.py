@@ -128,11 +128,11 @@ def take_over(site: Site, source: Site, recipe: bool, plan: bool) -> None:
 
 
 def remove_build(build: Build, although_installed: bool) -> None:
-    """Have a set seen no more; raises Conflict for one that stands installed, unless that is known."""
+    """Have a set seen no more; raises Conflict for one that is installed, unless that is known."""
     if not although_installed and build.installs.filter(state="done", undoes=None).exists():
         raise Conflict(
             "still-installed",
-            f"Set {build.number} stands installed. What is on the site stays, and can still be undone in History.",
+            f"Set {build.number} is installed. What is on the site stays, and can still be undone in History.",
         )
     build.remove()
 

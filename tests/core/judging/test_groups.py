@@ -56,6 +56,20 @@ class LogoTests(TestCase):
         self.assertLess(words.left, frame.x + frame.side)  # the square alone would show them
         self.assertFalse(holds_words(shown(emblem), TALL))
 
+    def test_shapes_alike_in_several_colours_are_one_emblem(self):
+        # A common device of logos: dots or bars in a row, each in a colour of its own.
+        colours = ("#e53935", "#43a047", "#1e88e5")
+        rows = {
+            "dots": "".join(f'<circle cx="{60 + 40 * n}" cy="60" r="14" fill="{c}"/>' for n, c in enumerate(colours)),
+            "bars": "".join(
+                f'<rect x="{46 + 34 * n}" y="20" width="20" height="80" fill="{c}"/>' for n, c in enumerate(colours)
+            ),
+        }
+        for name, row in rows.items():
+            svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 120">{row}</svg>'
+            groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
+            self.assertEqual(len(groups.emblems), 1, name)
+
     def test_noise_has_neither_emblem_nor_words(self):
         groups = groups_of(noise_bitmap(300, 200))
         self.assertEqual((groups.words, groups.emblems, groups.separable), ((), (), False))
