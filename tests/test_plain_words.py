@@ -19,7 +19,7 @@ QUAINT = (
     "Put on the phone", "It administers Bexi", "scrap of the page", "pass over it", "Agree to this key", "sealed on",
     "What to make of", "Take it off", "Make again", "off the shelf", "Look through the doc", "the log says more",
     "no whole backup", "Build it anew", "download it anew", "Lift the ground", "do not belong together",
-    "Wait for its end", "It has been nowhere", "goes with all sizes", "stands installed", "Mend these first", "not fetched on",
+    "Wait for its end", "It has been nowhere", "goes with all sizes", "stands installed", "Mend these first",
 )  # fmt: skip
 """Each has its plain word; the list is of sentences that were on the screen once."""
 

@@ -129,7 +129,9 @@ def put_back_now(journal: Install, who: str, secret: Secret | None = None) -> No
         raise InstallRefused("nothing-to-put-back", "This installation is finished; there is nothing to put back.")
     # At a stuck one nobody works any more: whoever is at its place, a plan say, is waited for.
     if journal.state != InstallState.STUCK and leases.is_held(*journal.lease):
-        raise InstallRefused("install-under-way", "This installation is being worked on. Wait until it has finished, or stop it.")
+        raise InstallRefused(
+            "install-under-way", "This installation is being worked on. Wait until it has finished, or stop it."
+        )
     place = place_then(journal)
     sealed = vault.seal(secret_of(journal.site, secret, place)) or journal.sealed
     journal.note(

@@ -294,7 +294,7 @@ def remove_site(request: HttpRequest, site_id: int, although_installed: bool = F
     if latest(site, "standing_install") and not although_installed:
         raise Conflict(
             "still-installed",
-            f"A set of {site.name} is installed; its icons stay there. Take them back first if they should not.",
+            f"A set of {site.name} is installed; its icons stay there. Undo the installation first if they should not.",
         )
     site.remove()
     note(site, person_of(request).name, DeedKind.REMOVED)
