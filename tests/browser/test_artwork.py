@@ -97,7 +97,7 @@ class TakingInTests(ArtworkTestCase):
         before = artwork.sha256
         artwork.refresh_from_db()
         self.assertEqual(artwork.sha256, before)
-        choose().get_by_role("button", name="Add it as a new piece").click()
+        choose().get_by_role("button", name="Add it as new artwork").click()
         expect(page.get_by_role("heading", name="new", exact=True)).to_be_visible()
         self.assertEqual(Artwork.objects.count(), 2)
         page.get_by_role("button", name="square PNG").click()
@@ -141,7 +141,7 @@ class PieceTests(ArtworkTestCase):
     def test_lifting_the_ground_and_taking_it_back(self):
         page = self.shelf(f"?piece={self.artwork.pk}")
         page.get_by_label("Remove the background").click()
-        expect(page.get_by_text("clear", exact=True)).to_be_visible()
+        expect(page.get_by_text("transparent", exact=True)).to_be_visible()
         expect(page.get_by_label("Colour of the ink", exact=True)).to_have_value("#224466")
         page.get_by_label("Remove the background").click()
         expect(page.get_by_text("solid #ffffff", exact=True)).to_be_visible()

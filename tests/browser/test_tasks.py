@@ -116,6 +116,7 @@ class TaskTests(BrowserTestCase):
         self.assertEqual(page.get_by_label("Folder", exact=True).input_value()[:7], "sftp://")
         who.presses("Save")
         who.sees("An account reached by SFTP")
+        expect(page.get_by_role("heading", level=1)).to_be_focused()
         who.fills("Password, or a private key", PASSWORD)
         who.enters()
         who.sees("Trust this key")

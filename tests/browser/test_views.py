@@ -164,6 +164,7 @@ class ShellTests(ViewTestCase):
         expect(page.get_by_text(told)).to_be_visible()
         expect(page.get_by_role("link", name="Live check", exact=True)).to_be_visible()
         self.assertEqual(page.locator("header").bounding_box(), before)
+        page.locator("main").wait_for()
         self.assert_no_axe_findings(page)
 
     def test_switching_sites_and_views(self):

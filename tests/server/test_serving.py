@@ -45,7 +45,7 @@ class ServeTests(TestCase):
             accounts.add("ines", "nine-lanterns-astern", Role.ADMINISTERS)
             result, ran = serve("--host", "192.168.1.2")
             self.assertEqual((result.exit_code, ran.called), (0, True), result.output)
-            self.assertIn("in clear", result.stderr)
+            self.assertIn("unencrypted", result.stderr)
 
     def test_it_starts_web_and_worker_and_prints_one_address(self):
         port = free_port_range(1)

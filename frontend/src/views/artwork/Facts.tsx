@@ -13,7 +13,11 @@ export function Facts({ artwork: { facts, notes } }: { artwork: Artwork }) {
     ],
     ["Size", facts.vector ? "shapes" : `${facts.width} × ${facts.height} px`, []],
     ["Shape", facts.width === facts.height ? "square" : aspect(facts.width, facts.height), ["shape"]],
-    ["Background", [GROUNDS[facts.ground], facts.ground_colour].filter(Boolean).join(" "), ["ground"]],
+    [
+      "Background",
+      [GROUNDS[facts.ground] ?? facts.ground, facts.ground_colour].filter(Boolean).join(" "),
+      ["ground"],
+    ],
     ["Sharp up to", facts.sharp_up_to === null ? "any size" : `${facts.sharp_up_to} px`, ["sharp_up_to"]],
     ["Ink", inkShare(facts.ink_share), ["ink", "ink_share"]],
     ["Separate parts", String(facts.parts.length), ["parts"]],
