@@ -82,7 +82,7 @@ def backup_command(
     except (OSError, sqlite3.Error, Damaged) as error:
         file.unlink(missing_ok=True)
         fail(f"The backup could not be made: {_reason(error)}.")
-    print(f"{file}: database and kept files: {len(written.whole)}, read back and found intact.")
+    print(f"{file}: the database and {_files(len(written.whole))}, read back and found intact.")
     print("The keys are not in it: keep vault-key of the data folder somewhere else.")
     _tell_damaged(written.damaged, "on the disk, so it is not in the backup")
 
@@ -121,8 +121,12 @@ def _verify(file: Path) -> None:
                 pass
     except (OSError, sqlite3.Error, Damaged) as error:
         fail(f"{file} cannot be restored: {_reason(error)}.")
-    print(f"{file}: database and kept files: {len(contents.whole) - 1}, all intact.")
+    print(f"{file}: the database and {_files(len(contents.whole) - 1)}, all intact.")
     _tell_damaged(contents.damaged, "in the backup")
+
+
+def _files(count: int) -> str:
+    return "1 file" if count == 1 else f"{count:,} files"
 
 
 def _tell_damaged(names: list[str], where: str) -> None:

@@ -65,7 +65,7 @@ class BackupTests(TestCase):
     def test_what_is_backed_up_comes_back_and_what_was_there_is_kept(self):
         result = run("backup", self.file, "--data", self.data)
         self.assertEqual(result.exit_code, 0, result.output)
-        self.assertIn("kept files: 1", result.stdout)
+        self.assertIn("the database and 1 file,", result.stdout)
         with tarfile.open(self.file) as archive:
             self.assertNotIn("vault-key", archive.getnames())
         self.write("second")
@@ -306,7 +306,7 @@ class ProcessTests(TestCase):
         for command, told in (
             (("user", "list"), ""),
             (("backup", file), "read back and found intact"),
-            (("backup", "--verify", file), "database and kept files: 0"),
+            (("backup", "--verify", file), "the database and 0 files, all intact"),
             (("restore", file), "Restored from"),
             (("key",), "="),
         ):

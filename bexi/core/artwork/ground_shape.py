@@ -17,7 +17,8 @@ from bexi.core.pixels.light import ALPHA, Pixels
 
 _GROUPS = frozenset(f"{{{SVG}}}{name}" for name in ("svg", "g", "switch"))
 _SHAPES = frozenset(
-    f"{{{SVG}}}{name}" for name in ("path", "rect", "circle", "ellipse", "polygon", "polyline", "image", "use")
+    f"{{{SVG}}}{name}"
+    for name in ("path", "rect", "circle", "ellipse", "line", "polygon", "polyline", "text", "image", "use")
 )
 _LOOKED_AT = 64
 """Px along the longer side."""
@@ -32,11 +33,11 @@ def without_ground(vector: Vector) -> Vector:
     """The drawing without its flat ground, or the very same one where no shape of it is that."""
     root = fromstring(vector.markup)
     for number, _ in enumerate(islice(_shapes(root), _FIRST)):
-        alone, rest = (replace(vector, markup=_parted(root, number, keep)) for keep in (True, False))
-        seen = render_whole(alone, _LOOKED_AT)
-        if not seen[..., ALPHA].any():
+        alone = render_whole(replace(vector, markup=_parted(root, number, keep=True)), _LOOKED_AT)
+        if not alone[..., ALPHA].any():
             continue
-        is_ground = _is_flat(seen) and render_whole(rest, _LOOKED_AT)[..., ALPHA].any()
+        rest = replace(vector, markup=_parted(root, number, keep=False))
+        is_ground = _is_flat(alone) and render_whole(rest, _LOOKED_AT)[..., ALPHA].any()
         return without_ground(rest) if is_ground else vector  # some have two, one over the other
     return vector
 

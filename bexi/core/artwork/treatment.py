@@ -56,7 +56,13 @@ def treat(picture: Picture, treatment: Treatment) -> Picture:
     Raises ArtworkRefused when a ground is to be lifted that a drawing does not have.
     """
     if treatment.lift is not None:
-        picture = _lifted(picture, treatment.lift)
+        free = lift(picture, treatment.lift)
+        if free is picture:
+            raise ArtworkRefused(
+                "no-ground-to-lift",
+                "None of this drawing's shapes is a flat background. Remove what is to go in a drawing program.",
+            )
+        picture = free
     if treatment.recolour is None:
         return picture
     if isinstance(picture, Bitmap):
@@ -64,15 +70,10 @@ def treat(picture: Picture, treatment: Treatment) -> Picture:
     return replace(picture, recolour=treatment.recolour)
 
 
-def _lifted(picture: Picture, tolerance: float) -> Picture:
-    if isinstance(picture, Bitmap):
-        from bexi.core.artwork.ground import lift_ground  # on demand, for it needs scipy, which takes its time
+def lift(picture: Picture, tolerance: float) -> Picture:
+    """The picture without its flat ground, which of a drawing is a shape of its own; the very same if that has none."""
+    if not isinstance(picture, Bitmap):
+        return without_ground(picture)
+    from bexi.core.artwork.ground import lift_ground  # on demand, for it needs scipy, which takes its time
 
-        return replace(picture, pixels=lift_ground(picture.pixels, tolerance))
-    lifted = without_ground(picture)
-    if lifted is picture:
-        raise ArtworkRefused(
-            "no-ground-to-lift",
-            "None of this drawing's shapes is a flat background. Remove what is to go in a drawing program.",
-        )
-    return lifted
+    return replace(picture, pixels=lift_ground(picture.pixels, tolerance))

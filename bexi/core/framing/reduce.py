@@ -7,9 +7,9 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from bexi.core.artwork.ground_shape import without_ground
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Bitmap, Picture
+from bexi.core.artwork.treatment import lift
 from bexi.core.artwork.vector import render
 from bexi.core.errors import FramingRefused
 from bexi.core.framing.cut import Cut
@@ -43,16 +43,12 @@ def in_one_colour(picture: Picture, colour: Colour | None) -> Picture:
     return replace(picture, recolour=colour)
 
 
-@lru_cache(maxsize=2)
 def lifted(picture: Picture, tolerance: float | None) -> Picture:
-    """The picture without its flat ground, if a tolerance is given; that of a drawing is a shape of its own."""
-    if tolerance is None:
-        return picture
-    if not isinstance(picture, Bitmap):
-        return without_ground(picture)
-    from bexi.core.artwork.ground import lift_ground  # on demand, for it needs scipy, which takes its time
+    """The picture without its flat ground, if a tolerance is given."""
+    return picture if tolerance is None else _lifted(picture, tolerance)
 
-    return replace(picture, pixels=lift_ground(picture.pixels, tolerance))
+
+_lifted = lru_cache(maxsize=2)(lift)
 
 
 @lru_cache(maxsize=4)  # the sizes of one purpose share the levels of what is left

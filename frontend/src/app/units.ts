@@ -1,3 +1,7 @@
+/** What people call a kind of background. */
+export const backgroundName = (ground: "clear" | "solid" | "busy"): string =>
+  ground === "clear" ? "transparent" : ground;
+
 export function bytes(count: number): string {
   if (count < 1000) return `${count} B`;
   if (count < 1_000_000) return `${(count / 1000).toFixed(1)} kB`;

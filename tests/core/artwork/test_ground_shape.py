@@ -5,17 +5,25 @@ from unittest import TestCase
 from bexi.core.artwork.ground_shape import without_ground
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.limits import DEFAULT_LIMITS
+from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.artwork.treatment import Treatment
 from bexi.core.artwork.vector import check, render_whole
 from bexi.core.errors import ArtworkRefused
+from bexi.core.framing.cut import Cut
 from bexi.core.framing.drawn import drawn
-from bexi.core.framing.frame import whole_artwork
+from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.recipe import Framing
 from bexi.core.judging.groups import groups_of
+from bexi.core.judging.judge import judge_at
 from bexi.core.judging.proposals import propose
+from bexi.core.judging.readings import Verdict
 from bexi.core.judging.ways_out import Source
+from bexi.core.pixels.colour import WHITE
 
-MARK = '<path d="M60 160L100 40l40 120z" fill="#7a1fa2"/>'
+MARK = (
+    '<path d="M60 160L100 40l40 120z" fill="#7a1fa2"/>'
+    '<line x1="20" y1="180" x2="180" y2="180" stroke="#000" stroke-width="6"/>'
+)
 GROUNDS = {
     "a rectangle": '<rect width="200" height="200" fill="#fff"/>',
     "in percent": '<rect width="100%" height="100%" fill="white"/>',
@@ -37,9 +45,9 @@ NONE = {
 }
 
 
-def drawing(ground: str, mark: str = MARK):
+def drawing(ground: str, mark: str = MARK, box: str = "0 0 200 200"):
     return check(
-        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 200">{ground}{mark}</svg>'.encode(), DEFAULT_LIMITS
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{box}">{ground}{mark}</svg>'.encode(), DEFAULT_LIMITS
     )
 
 
@@ -72,6 +80,19 @@ class GroundShapeTests(TestCase):
         first = propose(Source(picture, groups_of(picture)))[0]
         self.assertEqual(first.icons[0][0, 0, 3], 0)
         self.assertEqual(first.icons[0][8, 3, 3], 255)
+
+    def test_a_frame_that_reaches_beyond_the_page_is_judged_by_the_mark(self):
+        page = (
+            '<rect width="1000" height="200" fill="#fff"/>'
+            '<path d="M30 170V40l60 60 60-60v130z" fill="none" stroke="#1d7a5f" stroke-width="20"/>'
+        )
+        picture = drawing("", page, "0 0 1000 200")
+        unit, plate = picture.width / 1000, Plate(PlateShape.ROUNDED, WHITE, 22, 0)
+        cut = Cut(round(15 * unit), round(15 * unit), round(170 * unit), round(190 * unit))
+        for x, y in ((-10, -1), (-10, 0), (-10, -10), (5, -20)):  # wide, so that a frame has a survey of its own
+            framing = Framing(Frame(round(x * unit), round(y * unit), round(210 * unit)), plate=plate, cut=cut)
+            (judged,) = judge_at(picture, framing, [32])
+            self.assertEqual(judged.verdict, Verdict.WELL, (x, y, judged.says))
 
     def test_an_svg_icon_has_it_only_where_it_is_kept(self):
         picture = drawing(GROUNDS["a rectangle"])

@@ -50,6 +50,7 @@ class RenderingTests(TestCase):
                     scale = picture.width / length
                     x, y = (int((edge - left) * scale) for edge in (870, 840))
                     drawn.append(render(picture, x, y, int(120 * scale), 32).astype(int))
+                self.assertGreater(drawn[0][..., 3].max(), 200)
                 for depth, one in enumerate(drawn):
                     self.assertLessEqual(abs(one - drawn[0]).max(), 2, (box, name, depth))
 

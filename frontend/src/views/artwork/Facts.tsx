@@ -1,5 +1,5 @@
 import type { Artwork } from "../../api/client";
-import { aspect, bytes } from "../../app/units";
+import { aspect, backgroundName, bytes } from "../../app/units";
 import styles from "./facts.module.css";
 
 /** The measured facts; under each the sentence on what it means for icons. */
@@ -13,11 +13,7 @@ export function Facts({ artwork: { facts, notes } }: { artwork: Artwork }) {
     ],
     ["Size", facts.vector ? "shapes" : `${facts.width} × ${facts.height} px`, []],
     ["Shape", facts.width === facts.height ? "square" : aspect(facts.width, facts.height), ["shape"]],
-    [
-      "Background",
-      [GROUNDS[facts.ground] ?? facts.ground, facts.ground_colour].filter(Boolean).join(" "),
-      ["ground"],
-    ],
+    ["Background", [backgroundName(facts.ground), facts.ground_colour].filter(Boolean).join(" "), ["ground"]],
     ["Sharp up to", facts.sharp_up_to === null ? "any size" : `${facts.sharp_up_to} px`, ["sharp_up_to"]],
     ["Ink", inkShare(facts.ink_share), ["ink", "ink_share"]],
     ["Separate parts", String(facts.parts.length), ["parts"]],
@@ -65,8 +61,5 @@ export function Facts({ artwork: { facts, notes } }: { artwork: Artwork }) {
     </dl>
   );
 }
-
-/** What people call the kinds of background. */
-const GROUNDS: Record<string, string> = { clear: "transparent" };
 
 const inkShare = (share: number) => `covers ${(share * 100).toFixed(1)} %`;

@@ -7,7 +7,7 @@ import { useGroups } from "../../api/judging";
 import { ColourField } from "../../app/ColourField";
 import { FirstMet } from "../../app/FirstMet";
 import { PlateFields } from "../../app/PlateFields";
-import { aspect } from "../../app/units";
+import { aspect, backgroundName } from "../../app/units";
 import { ArtworkPicture } from "../artwork/ArtworkPicture";
 import styles from "./controls.module.css";
 import { FinishControls } from "./FinishControls";
@@ -42,7 +42,7 @@ export function Controls(props: Props) {
         <span>
           <strong title={artwork.title}>{artwork.title}</strong>
           <span className="reading">
-            {facts.format} {aspect(facts.width, facts.height)}, {facts.ground}
+            {facts.format} {aspect(facts.width, facts.height)}, {backgroundName(facts.ground)}
           </span>
         </span>
       </Link>

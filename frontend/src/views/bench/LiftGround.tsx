@@ -30,7 +30,7 @@ export function LiftGround({ artwork }: { artwork: Artwork }) {
         <span className={`clear-ground ${styles.thumbnail}`}>
           <img src={after} alt="The artwork without its background" onError={() => setIsPart(true)} />
         </span>
-        <figcaption>without</figcaption>
+        <figcaption>after</figcaption>
       </figure>
       <Button
         size="small"

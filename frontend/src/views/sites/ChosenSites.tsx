@@ -26,7 +26,7 @@ export function ChosenSites({ sites, done }: Props) {
         </>
       )}
       <Button type="text" onClick={done}>
-        {sites.length ? "Clear the choice" : "Done"}
+        {sites.length ? "Clear selection" : "Done"}
       </Button>
       {!refusal && (
         <div className={styles.apart}>
