@@ -4,6 +4,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy import ndimage
 
+from bexi.core.pixels.around import highest_around
 from bexi.core.pixels.light import Pixels
 from bexi.core.pixels.oklab import distance_to
 
@@ -78,8 +79,7 @@ def _from_edges(like_ground: NDArray[np.bool_]) -> NDArray[np.bool_]:
 
 
 def _near(mask: NDArray[np.bool_]) -> NDArray[np.bool_]:
-    near: NDArray[np.bool_] = ndimage.maximum_filter(mask, size=2 * _SOFT + 1)
-    return near
+    return highest_around(mask, 2 * _SOFT + 1)
 
 
 def _nearest_full_ink(
@@ -90,7 +90,7 @@ def _nearest_full_ink(
     That is ink deep inside; in lines too thin to have a deep inside, ink as far from the ground as any around it.
     """
     deep = ~_near(flood)
-    thin = ~flood & ~ndimage.maximum_filter(deep, size=4 * _SOFT + 1)
+    thin = ~flood & ~highest_around(deep, 4 * _SOFT + 1)
     furthest = ndimage.maximum_filter(distance, size=2 * _SOFT + 1)
     full = deep | (thin & (distance >= 0.95 * furthest))
     rows, columns = ndimage.distance_transform_edt(~full, return_distances=False, return_indices=True)

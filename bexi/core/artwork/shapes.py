@@ -10,10 +10,11 @@ from PIL import Image
 from bexi.core.artwork.ink import Box
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
-from bexi.core.pixels.oklab import distance_to, oklab
+from bexi.core.pixels.oklab import oklab
 
 MOST_COLOURS = 6
 _STEPS = np.rint(np.linspace(0, 255, 32)).astype(np.uint8)
+_GRID = np.stack(np.meshgrid(_STEPS, _STEPS, _STEPS, indexing="ij"), axis=-1).reshape(-1, 3)
 _SAME_COLOUR = 0.06
 """Colours nearer than this in OKLab are counted as one."""
 _COUNTED = 15_000
@@ -38,45 +39,50 @@ def main_colours(pixels: Pixels, mask: NDArray[np.bool_]) -> tuple[MainColour, .
         return ()
     ink = ink[:: -(-len(ink) // _COUNTED)]
     strip = Image.fromarray(ink.reshape(1, -1, 3)).quantize(4 * MOST_COLOURS, Image.Quantize.MEDIANCUT)
-    indices = np.asarray(strip).ravel()
-    found: list[tuple[NDArray[np.uint8], int]] = []
-    for index in np.argsort(-np.bincount(indices), kind="stable"):
-        members = ink[indices == index]
-        if len(members):
-            found = _counted(found, _commonest(members), len(members))
-    shares = sorted(((count / len(ink), colour) for colour, count in found), key=lambda one: -one[0])
+    colours, counts = _commonest(ink, np.asarray(strip).ravel())
+    together = sorted(_alike_together(colours, counts).items(), key=lambda one: -one[1])
     return tuple(
-        MainColour(Colour(*(int(channel) for channel in colour)), share)
-        for share, colour in shares[:MOST_COLOURS]
-        if share > _TRACE
+        MainColour(Colour(*(int(channel) for channel in colours[number])), count / len(ink))
+        for number, count in together[:MOST_COLOURS]
+        if count / len(ink) > _TRACE
     )
 
 
-def _counted(
-    found: list[tuple[NDArray[np.uint8], int]], colour: NDArray[np.uint8], count: int
-) -> list[tuple[NDArray[np.uint8], int]]:
-    """The colours with `count` more px of one, added to a known one that looks alike."""
-    for position, (known, so_far) in enumerate(found):
-        if distance_to(colour, known) < _SAME_COLOUR:
-            return [*found[:position], (known, so_far + count), *found[position + 1 :]]
-    return [*found, (colour, count)]
+def _alike_together(colours: NDArray[np.uint8], counts: NDArray[np.intp]) -> dict[int, int]:
+    """How many px each colour has, by its number, with those of later ones that look like it."""
+    places = oklab(colours)
+    together: dict[int, int] = {}
+    for number, count in enumerate(counts.tolist()):
+        away = np.linalg.norm(places[list(together)] - places[number], axis=-1)
+        first = next((known for known, far in zip(together, away, strict=True) if far < _SAME_COLOUR), number)
+        together[first] = together.get(first, 0) + count
+    return together
 
 
-def _commonest(colours: NDArray[np.uint8]) -> NDArray[np.uint8]:
-    values = colours.astype(np.uint32) @ np.array([65536, 256, 1], dtype=np.uint32)
-    unique, counts = np.unique(values, return_counts=True)
-    value = int(unique[counts.argmax()])
-    return np.array([value >> 16, value >> 8 & 255, value & 255], dtype=np.uint8)
+def _commonest(ink: NDArray[np.uint8], numbers: NDArray[np.uint8]) -> tuple[NDArray[np.uint8], NDArray[np.intp]]:
+    """Of each group of px, told by its number, the commonest colour and how many px it has; the largest group first."""
+    red, green, blue = ink.astype(np.uint32).T
+    values, counts = np.unique(
+        numbers.astype(np.uint32) << 24 | red << 16 | green << 8 | blue, return_counts=True
+    )  # in the order of the groups
+    firsts = np.flatnonzero(np.diff(values >> 24, prepend=-1))
+    sizes = np.add.reduceat(counts, firsts)
+    commonest = [first + int(its.argmax()) for first, its in zip(firsts, np.split(counts, firsts[1:]), strict=True)]
+    colours = np.stack([values[commonest] >> shift & 255 for shift in (16, 8, 0)], axis=-1).astype(np.uint8)
+    order = np.argsort(-sizes, kind="stable")
+    return colours[order], sizes[order]
 
 
 def nearest_of(pixels: Pixels, colours: Sequence[Colour]) -> tuple[NDArray[np.uint8], NDArray[np.float32]]:
     """Number of, and OKLab distance to, the nearest of some colours; all looked up in 32 steps for each channel."""
-    grid = np.stack(np.meshgrid(_STEPS, _STEPS, _STEPS, indexing="ij"), axis=-1).reshape(-1, 3)
     known = _STEPS[np.array([colour.channels for colour in colours], dtype=np.uint8) >> 3]
-    distances = np.linalg.norm(oklab(grid)[:, None] - oklab(known), axis=-1)
-    coarse = pixels[..., :3] >> 3
-    cell = (coarse[..., 0].astype(np.intp) << 10) | (coarse[..., 1].astype(np.intp) << 5) | coarse[..., 2]
-    return distances.argmin(axis=1).astype(np.uint8)[cell], distances.min(axis=1).astype(np.float32)[cell]
+    coarse = (pixels[..., :3] >> 3).astype(np.uint16)
+    cell = (coarse[..., 0] << 10) | (coarse[..., 1] << 5) | coarse[..., 2]
+    there = np.flatnonzero(np.bincount(cell.ravel(), minlength=len(_GRID)))
+    away = np.linalg.norm(oklab(_GRID[there])[:, None] - oklab(known), axis=-1)
+    nearest, distances = np.zeros(len(_GRID), dtype=np.uint8), np.zeros(len(_GRID), dtype=np.float32)
+    nearest[there], distances[there] = away.argmin(axis=1), away.min(axis=1)
+    return nearest[cell], distances[cell]
 
 
 def parts(mask: NDArray[np.bool_]) -> tuple[Box, ...]:

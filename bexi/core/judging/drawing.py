@@ -5,10 +5,9 @@ from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy import ndimage
 
 from bexi.core.artwork.ink import Box
-from bexi.core.judging.regions import Kinds, Region, firsts_of, labels_of, outlines_of
+from bexi.core.judging.regions import Areas, Kinds, Region, areas_of, outlines_of
 from bexi.core.pixels.colour import Colour, blended
 
 
@@ -48,29 +47,25 @@ class Drawing:
         return replace(self, kinds=self.kinds[::2, ::2])
 
     @cached_property
+    def areas(self) -> Areas:
+        """The connected areas of one kind."""
+        return areas_of(self.kinds)
+
+    @property
     def labels(self) -> NDArray[np.int32]:
         """The number of the region that each px belongs to, from 0."""
-        return labels_of(self.kinds)
+        return self.areas.labels
 
     @cached_property
     def regions(self) -> tuple[Region, ...]:
         """All regions, in the order of their labels."""
-        labels, kinds = self.labels, self.kinds
-        areas, outlines = np.bincount(labels.ravel()), outlines_of(labels)
+        labels, firsts, boxes = self.areas.labels, self.areas.firsts, self.areas.boxes
+        sizes, outlines = np.bincount(labels.ravel()), outlines_of(labels)
         edge = set(np.unique(np.concatenate([labels[0], labels[-1], labels[:, 0], labels[:, -1]])).tolist())
-        found = ndimage.find_objects(labels + 1)
+        found = zip(self.kinds.ravel()[firsts].tolist(), sizes.tolist(), boxes.tolist(), outlines.tolist(), strict=True)
         return tuple(
-            Region(
-                number,
-                int(kinds.flat[first]),
-                int(area),
-                Box(x.start, y.start, x.stop, y.stop),
-                number in edge,
-                int(outline),
-            )
-            for number, (area, first, (y, x), outline) in enumerate(
-                zip(areas, firsts_of(labels), found, outlines, strict=True)
-            )
+            Region(number, kind, size, Box(*box), number in edge, outline)
+            for number, (kind, size, box, outline) in enumerate(found)
         )
 
     @cached_property

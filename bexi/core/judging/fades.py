@@ -20,9 +20,10 @@ def joined(pixels: Pixels, kinds: Kinds, colours: list[Colour], reach: int) -> t
     step = reach + 2
     join = list(range(len(colours) + 1))
     ways = ((pixels, kinds), (pixels.swapaxes(0, 1), kinds.T))  # a gradient may go down, too
+    pairs, all_changes = (np.concatenate(both) for both in zip(*(_changes(*way, step) for way in ways), strict=True))
     borders = {
-        pair: np.concatenate([_changes(*way, *pair, step) for way in ways])
-        for pair in combinations(range(1, len(join)), 2)
+        (one, other): all_changes[(pairs == (one, other)).all(axis=1)]
+        for one, other in combinations(range(1, len(join)), 2)
     }
     lengths = [sum(len(changes) for pair, changes in borders.items() if kind in pair) for kind in range(len(join))]
     for (number, beyond), changes in borders.items():
@@ -47,10 +48,12 @@ def _mean(pixels: Pixels) -> Colour | None:
     return Colour(*(int(channel) for channel in np.rint(opaque.mean(axis=0)))) if len(opaque) else None
 
 
-def _changes(pixels: Pixels, kinds: Kinds, one: int, other: int, step: int) -> NDArray[np.int16]:
-    """By how much the colour changes over `step` px across the border between two kinds, along rows."""
+def _changes(pixels: Pixels, kinds: Kinds, step: int) -> tuple[NDArray[np.uint8], NDArray[np.int16]]:
+    """The two kinds, the lower first, at each border between kinds of ink along rows, shape (borders, 2), and by how
+    much the colour changes there over `step` px."""
     here, there = kinds[:, :-step], kinds[:, step:]
-    rows, columns = np.nonzero(((here == one) & (there == other)) | ((here == other) & (there == one)))
+    rows, columns = np.nonzero((here != there) & (here > 0) & (there > 0))
+    pairs = np.stack([here[rows, columns], there[rows, columns]], axis=-1)
     before, behind = pixels[rows, columns, :3].astype(np.int16), pixels[rows, columns + step, :3]
     changes: NDArray[np.int16] = np.abs(before - behind).max(axis=-1, initial=0)
-    return changes
+    return np.sort(pairs, axis=-1), changes

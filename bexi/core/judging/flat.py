@@ -12,6 +12,7 @@ from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.fades import joined
 from bexi.core.judging.halos import halos_in, strength_of
 from bexi.core.judging.regions import Kinds, without_slivers, without_specks
+from bexi.core.pixels.around import highest_around, lowest_around
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
 
@@ -42,10 +43,10 @@ def told_apart(pixels: Pixels, repeated: int = 1) -> Drawing:
         return _told_apart_on_busy(pixels, reach)
     strength = strength_of(pixels, ink.ground_colour)
     least = CLEAR_BELOW if ink.ground is GroundKind.CLEAR else NEAR_GROUND
-    around = ndimage.maximum_filter(strength, size=2 * reach + 3)
+    around = highest_around(strength, 2 * reach + 3)
     halos = halos_in(strength)
     # Ink that stands in a halo begins half-way between the two.
-    beside = ndimage.maximum_filter(np.where(halos, strength, 0), size=2 * reach + 7)
+    beside = highest_around(np.where(halos, strength, np.uint8(0)), 2 * reach + 7)
     half = around // 2 + beside // 2
     mask = (strength >= np.maximum(half, least)) & ~halos
     colours = [one.colour for one in main_colours(_solid(pixels, mask), mask)]
@@ -114,7 +115,7 @@ def _drawing(
 def _opacities(pixels: Pixels, kinds: Kinds, count: int) -> tuple[float, ...]:
     """The mean opacity of the insides of each kind; none where all is opaque."""
     alpha = pixels[..., 3]
-    inner = ndimage.minimum_filter(kinds, 3) == ndimage.maximum_filter(kinds, 3)
+    inner = lowest_around(kinds, 3) == highest_around(kinds, 3)
     counted = np.where(inner, kinds, 0) if inner.any() else kinds
     areas = np.maximum(np.bincount(counted.ravel(), minlength=count), 1)
     means = np.bincount(counted.ravel(), weights=alpha.ravel(), minlength=count) / (255 * areas)

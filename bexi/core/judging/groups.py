@@ -13,7 +13,7 @@ from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.first_letter import FirstLetter, first_letter
 from bexi.core.judging.flat import MOST_REGIONS
 from bexi.core.judging.lettering import Row, around
-from bexi.core.judging.regions import Region, firsts_of
+from bexi.core.judging.regions import Region
 from bexi.core.judging.survey import Survey, whole_survey
 from bexi.core.pixels.colour import Colour
 
@@ -235,7 +235,7 @@ def _is_line_around(part: _Part, others: Sequence[_Part]) -> bool:
 def _parts(drawing: Drawing) -> list[_Part]:
     labels, _ = ndimage.label(drawing.kinds > 0, structure=np.ones((3, 3)))
     inside: dict[int, list[Region]] = {}
-    firsts = firsts_of(drawing.labels)
+    firsts = drawing.areas.firsts
     for region in drawing.regions:
         if region.kind:
             inside.setdefault(int(labels.flat[firsts[region.label]]), []).append(region)

@@ -4,6 +4,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy import ndimage
 
+from bexi.core.pixels.around import highest_around, lowest_around
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
 
@@ -25,13 +26,12 @@ def halos_in(strength: NDArray[np.uint8]) -> NDArray[np.bool_]:
 
     Translucent ink is weak, too, but even; the fringe of antialiasing changes within a px or two.
     """
-    range_ = ndimage.maximum_filter(strength, 3).astype(np.int16) - ndimage.minimum_filter(strength, 3)
+    range_ = highest_around(strength, 3) - lowest_around(strength, 3)
     weak = (strength > 0) & (strength < _WEAK) & (range_ <= _SLOWLY)
     labels, _ = ndimage.label(weak)
     areas = np.maximum(np.bincount(labels.ravel()), 1)
-    mean, square = (
-        np.bincount(labels.ravel(), (strength.astype(np.float64) ** power).ravel()) / areas for power in (1, 2)
-    )
+    values = strength.ravel().astype(np.float64)
+    mean, square = (np.bincount(labels.ravel(), weights) / areas for weights in (values, values * values))
     spread = np.sqrt(np.maximum(square - mean**2, 0))
     halos: NDArray[np.bool_] = weak & (spread >= _FADING)[labels]
     return halos

@@ -7,6 +7,7 @@ from numpy.typing import NDArray
 from scipy import ndimage
 
 from bexi.core.artwork.ink import Box
+from bexi.core.pixels.around import highest_around, lowest_around
 
 _SPECK = 24
 """A region of fewer px is noise: at 16 px it covers less than a fortieth of one."""
@@ -37,22 +38,49 @@ class Region:
         return self.area / (self.box.width * self.box.height)
 
 
-def labels_of(kinds: Kinds) -> NDArray[np.int32]:
-    """Numbers of connected areas of one kind: px are joined by the bonds between them, all kinds at once."""
-    high, wide = kinds.shape
-    bonds = np.zeros((2 * high - 1, 2 * wide - 1), dtype=bool)
-    bonds[::2, ::2] = True
-    bonds[1::2, ::2] = kinds[1:] == kinds[:-1]
-    bonds[::2, 1::2] = kinds[:, 1:] == kinds[:, :-1]
-    labels, _ = ndimage.label(bonds)
-    return labels[::2, ::2].astype(np.int32) - 1
+@dataclass(frozen=True, eq=False)
+class Areas:
+    """Connected areas of one kind, numbered from 0 in the order of their first px.
+
+    `labels` has the number of each px, `firsts` where, in the flattened picture, the first px of each lies, `boxes`
+    left, top, right and bottom of each: shape (areas, 4).
+    """
+
+    labels: NDArray[np.int32]
+    firsts: NDArray[np.intp]
+    boxes: NDArray[np.intp]
 
 
-def firsts_of(labels: NDArray[np.int32]) -> NDArray[np.intp]:
-    """Where, in the flattened picture, the first px of each label is."""
-    firsts = np.empty(int(labels.max()) + 1, dtype=np.intp)
-    firsts[labels.ravel()[::-1]] = np.arange(labels.size)[::-1]  # the last one put down stays
-    return firsts
+def areas_of(kinds: Kinds) -> Areas:
+    """The areas of all kinds at once, out of runs of px in a row that are of one kind."""
+    wide = kinds.shape[1]
+    begins = np.ones(kinds.shape, dtype=bool)
+    begins[:, 1:] = kinds[:, 1:] != kinds[:, :-1]
+    starts = np.flatnonzero(begins)
+    ends = np.append(starts[1:], kinds.size)
+    runs = np.repeat(np.arange(len(starts), dtype=np.int32), ends - starts).reshape(kinds.shape)
+    meet = (kinds[1:] == kinds[:-1]) & (begins[1:] | begins[:-1])  # once for each two runs
+    roots = _joined(len(starts), runs[:-1][meet], runs[1:][meet])
+    firsts = np.flatnonzero(roots == np.arange(len(roots)))
+    numbers = np.searchsorted(firsts, roots).astype(np.int32)
+    left_top, right_bottom = np.full((len(firsts), 2), kinds.size), np.zeros((len(firsts), 2), dtype=np.intp)
+    rows = starts // wide
+    np.minimum.at(left_top, numbers, np.stack([starts - rows * wide, rows], axis=-1))
+    np.maximum.at(right_bottom, numbers, np.stack([ends - rows * wide, rows + 1], axis=-1))
+    return Areas(numbers[runs], starts[firsts], np.concatenate([left_top, right_bottom], axis=1))
+
+
+def _joined(count: int, ones: NDArray[np.int32], others: NDArray[np.int32]) -> NDArray[np.int32]:
+    """For each of `count` runs the first of those it hangs together with, when each of `ones` meets one of `others`."""
+    roots = np.arange(count, dtype=np.int32)
+    while len(ones):
+        np.minimum.at(roots, np.maximum(ones, others), np.minimum(ones, others))
+        while ((above := roots[roots]) != roots).any():
+            roots = above
+        ones, others = roots[ones], roots[others]
+        apart = ones != others
+        ones, others = ones[apart], others[apart]
+    return roots
 
 
 def outlines_of(labels: NDArray[np.int32]) -> NDArray[np.int64]:
@@ -72,7 +100,7 @@ def without_slivers(kinds: Kinds, reach: int) -> Kinds:
     A line too thin to have an inside lies within one colour, and stays.
     """
     size = 2 * reach + 1
-    inner = ndimage.minimum_filter(kinds, size=size) == ndimage.maximum_filter(kinds, size=size)
+    inner = lowest_around(kinds, size) == highest_around(kinds, size)
     above, below = _around(kinds, inner, 2 * size + 1)
     thin = ~inner & (above != kinds) & (below != kinds)
     # Between two insides: to the one with the higher number, as good as the other, but never to the ground.
@@ -93,19 +121,19 @@ def without_slivers(kinds: Kinds, reach: int) -> Kinds:
 
 def _around(kinds: Kinds, counted: NDArray[np.bool_], size: int) -> tuple[Kinds, Kinds]:
     """The highest and the lowest kind among the counted px around each; 0 and 255 where there is none."""
-    above: Kinds = ndimage.maximum_filter(np.where(counted, kinds, 0), size=size)
-    below: Kinds = ndimage.minimum_filter(np.where(counted, kinds, 255), size=size)
+    above = highest_around(np.where(counted, kinds, np.uint8(0)), size)
+    below = lowest_around(np.where(counted, kinds, np.uint8(255)), size)
     return above, below
 
 
 def without_specks(kinds: Kinds) -> Kinds:
     """Kinds whose regions of a few px went to what lies around them; twice, for specks may lie beside each other."""
     for _ in range(2):
-        labels = labels_of(kinds)
-        areas = np.bincount(labels.ravel())
-        if areas.min() >= _SPECK:
+        areas = areas_of(kinds)
+        sizes = np.bincount(areas.labels.ravel())
+        if sizes.min() >= _SPECK:
             break
         # The px before the first of a region, row by row, is of its surroundings.
-        around = kinds.ravel()[np.maximum(firsts_of(labels) - 1, 0)]
-        kinds = np.where(areas[labels] < _SPECK, around[labels], kinds)
+        around = kinds.ravel()[np.maximum(areas.firsts - 1, 0)]
+        kinds = np.where(sizes < _SPECK, around, kinds.ravel()[areas.firsts])[areas.labels]
     return kinds
