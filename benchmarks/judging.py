@@ -75,7 +75,7 @@ def _propose(data: bytes) -> None:
 
 def _propose_first(data: bytes) -> None:
     _, picture = take_in(data)
-    next(judged_in_turn(candidates(Source(picture, groups_of(picture)))))
+    next(judged_in_turn(candidates(Source(picture, groups_of(picture))), with_letters=False))
 
 
 def _ladder_of(by_hand: tuple[int, ...]) -> float:

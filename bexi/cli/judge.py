@@ -102,7 +102,7 @@ def _told(
     picture = pictures(framing.artwork)
     (judged,) = judge_at(picture, framing, [size], purpose, grounds, generic_icons())
     source = Source(picture, groups_of(picture))
-    letters = drawn_initials(name, source.groups, initials_face())
+    letters = list(drawn_initials(name, source.groups, initials_face()))
     instead = [(one.source, letters_framing(one.source, framing)) for one in letters]
     ways = ways_out(source, framing, size, purpose, grounds, instead, generic_icons())
     return judged, [(way, _drawn(way.source, letters)) for way in ways]

@@ -27,7 +27,7 @@ _SAY_THE_NAME = "No part of this picture is clear at every size. Add --name NAME
 
 def proposed(source: Source, name: str | None) -> tuple[list[Proposal], Sequence[Drawn]]:
     """Proposals for a picture, the best first, and the letters drawn for them; a file's name is no site's name."""
-    letters = drawn_initials(name or "", source.groups, initials_face())
+    letters = list(drawn_initials(name or "", source.groups, initials_face()))
     proposals = propose(source, [one.source for one in letters], others=generic_icons())
     if proposals[0].is_lost and not name:
         print(_SAY_THE_NAME, file=sys.stderr)

@@ -125,8 +125,10 @@ def main() -> None:
     from django.conf import settings
 
     from bexi.server.artwork import aside
+    from bexi.server.getting_warm import begin_to_get_warm
 
     aside.stay_small()
+    begin_to_get_warm()
     signal.signal(signal.SIGTERM, lambda *_: sys.exit())  # which lets requests under way come to their end
     end_with_keeper()
     make_server(application, chosen.host, chosen.port, settings.PROXIES).run()

@@ -2,6 +2,7 @@
 
 import base64
 import json
+from unittest import mock
 
 from django.core.cache import caches
 
@@ -10,6 +11,8 @@ from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import add_artwork
 from bexi.server.builds.services import build_site
 from bexi.server.demo import artwork as demo
+from bexi.server.drafts import judging
+from bexi.server.drafts.beginnings import begin_with
 from bexi.server.drafts.models import Draft
 from bexi.server.sites.models import Site
 from tests.core.judging.logos import TALL, WORDS_ALONE
@@ -43,12 +46,33 @@ class ProgressTests(JudgingTestCase):
     def test_each_framing_is_told_when_it_is_judged_and_nothing_twice(self):
         caches["proposals"].clear()
         told = self.progress()
-        total = told[0]["total"]
+        total = told[-1]["total"]
         self.assertGreaterEqual(total, 4)
-        self.assertEqual([one["done"] for one in told], list(range(total + 1)))
+        self.assertEqual([one["done"] for one in told], [0, 1, *range(1, total + 1), total])
+        self.assertEqual([one["total"] for one in told], [0, 0, *[total] * (total + 1)])
         self.assertEqual(self.progress(), [])
         offers = self.ask("GET", f"sites/{self.site.pk}/proposals/{self.lockup.pk}").json()
         self.assertEqual(offers[0]["kind"], "emblem")
+        self.assertEqual([one["first"] for one in told], [None, offers[0], *[None] * total, offers[0]])
+
+    def test_the_best_is_put_on_the_bench_before_the_others_are_judged(self):
+        caches["proposals"].clear()
+        steps = judging.proposing(self.lockup, self.site)
+        first = next(step.first for step in steps if step.first)
+        judged = "bexi.core.judging.proposals.Contender.judged"
+        with mock.patch(judged, side_effect=AssertionError("judged once more")):
+            answer = self.put(self.lockup).json()
+        self.assertEqual(answer["proposal"]["why"], first.why)
+        self.assertEqual(answer["draft"]["recipe"]["framing"], answer["proposal"]["framing"])
+        steps.close()
+        self.assertEqual(judging.proposals_for(self.lockup, self.site)[0].framing, first.framing)
+
+    def test_letters_stand_for_the_name_of_a_website_and_never_for_that_of_a_file(self):
+        begun = begin_with(self.lockup, "", None)
+        for name, letters in ((begun.name, False), ("Tide tables", True)):
+            begun.name = name
+            offers = judging.proposals_for(self.lockup, begun)
+            self.assertEqual("letters" in [one.kind for one in offers], letters)
 
 
 class RungTests(JudgingTestCase):
@@ -140,10 +164,9 @@ class GroupTests(JudgingTestCase):
 class FirstLookTests(JudgingTestCase):
     def test_a_piece_comes_to_the_bench_with_the_best_proposal_taken(self):
         answer = self.put(self.lockup).json()
-        self.assertEqual(answer["proposals"][0]["kind"], "emblem")
-        self.assertEqual(answer["draft"]["recipe"]["framing"]["frame"], answer["proposals"][0]["framing"]["frame"])
-        self.assertIn("letters", [offer["kind"] for offer in answer["proposals"]])
-        sizes = [picture["judgement"]["size"] for picture in answer["proposals"][0]["pictures"]]
+        self.assertEqual(answer["proposal"]["kind"], "emblem")
+        self.assertEqual(answer["draft"]["recipe"]["framing"]["frame"], answer["proposal"]["framing"]["frame"])
+        sizes = [picture["judgement"]["size"] for picture in answer["proposal"]["pictures"]]
         self.assertEqual(sizes, [16, 32, 180])
 
     def test_putting_another_piece_there_is_one_change(self):
@@ -158,8 +181,8 @@ class FirstLookTests(JudgingTestCase):
     def test_words_alone_become_their_first_letter(self):
         sign = add_artwork("sign.svg", WORDS_ALONE)
         answer = self.put(sign).json()
-        self.assertEqual(answer["proposals"][0]["kind"], "first letter on a plate")
-        self.assertIn("first letter as the logo draws it", answer["proposals"][0]["why"])
+        self.assertEqual(answer["proposal"]["kind"], "first letter on a plate")
+        self.assertIn("first letter as the logo draws it", answer["proposal"]["why"])
         self.assertEqual(answer["draft"]["artwork_id"], sign.pk)
         self.assertGreater(len(answer["draft"]["recipe"]["framing"]["cut"]["outline"]), 8)
 
@@ -167,18 +190,19 @@ class FirstLookTests(JudgingTestCase):
         ring = b'<circle cx="256" cy="256" r="240" fill="none" stroke="#777" stroke-width="2"/>'
         hair = add_artwork("hair.svg", b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 512 512">%s</svg>' % ring)
         answer = self.put(hair).json()
-        self.assertEqual(answer["proposals"][0]["kind"], "letters")
+        self.assertEqual(answer["proposal"]["kind"], "letters")
         self.assertEqual(answer["draft"]["artwork_id"], hair.pk)
         letters = Artwork.objects.get(pk=answer["draft"]["recipe"]["framing"]["artwork"])
         self.assertEqual(letters.drawing["text"], "MF")
 
     def test_a_blank_picture_has_a_proposal_all_the_same(self):
         answer = self.put(add_artwork("blank.png", plain_png(60, 60, "#ffffff"))).json()
-        self.assertEqual(answer["proposals"][0]["kind"], "as it is")
+        self.assertEqual(answer["proposal"]["kind"], "as it is")
 
     def test_the_same_proposals_over_again(self):
         first = self.ask("GET", f"sites/{self.site.pk}/proposals/{self.lockup.pk}").json()
-        self.assertEqual(self.put(self.lockup).json()["proposals"], first)
+        caches["proposals"].clear()
+        self.assertEqual(self.ask("GET", f"sites/{self.site.pk}/proposals/{self.lockup.pk}").json(), first)
 
 
 class SetTests(JudgingTestCase):

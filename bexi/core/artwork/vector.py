@@ -135,15 +135,16 @@ class _View:
 
 def _draw(vector: Vector, view: _View, width: int, height: int, within: bool) -> Pixels:
     """Draw what is seen of a picture; `within` says that nothing outside the artwork is."""
+    # A nested <svg> is clipped to its own size (SVG 2, §8.5), so what lies outside the artwork stays clear. Where
+    # nothing outside is seen that would only take time: half of it all [measured].
+    markup = unclipped(vector.markup) if within else vector.markup
     x, y = _origin(vector)
-    before = _room(view.x + x, view.width, width)
-    above = _room(view.y + y, view.height, height)
+    is_layered = _layers(markup) >= _LAYERS
+    before = _room(view.x + x, view.width, width) if is_layered else 0
+    above = _room(view.y + y, view.height, height) if is_layered else 0
     across, down = view.width / width, view.height / height
     seen = (view.x - before * across, view.y - above * down, view.width + before * across, view.height + above * down)
     box = " ".join(f"{number:.12g}" for number in seen)
-    # A nested <svg> is clipped to its own size (SVG 2, §8.5), so what lies outside the artwork stays clear. Where
-    # nothing outside is seen that would only take time: half of it all [measured].
-    markup = vector.markup.replace("<svg ", '<svg overflow="visible" ', 1) if within else vector.markup
     framed = (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width + before}" height="{height + above}" viewBox="{box}" '
         f'preserveAspectRatio="none">{markup}</svg>'
@@ -161,10 +162,30 @@ def _draw(vector: Vector, view: _View, width: int, height: int, within: bool) ->
     return recoloured(pixels, vector.recolour) if vector.recolour else pixels
 
 
+def unclipped(markup: str) -> str:
+    """A document that is drawn over its own size, too, when it stands in another."""
+    return markup.replace("<svg ", '<svg overflow="visible" ', 1)
+
+
+_LAYERS = 3
 _REACH = 1
 """The renderer loses what lies in three layers (clips, opacities, nested pictures) when one of them begins further to
 the left of, or above, what is drawn than twice the length of that [measured]; shapes may begin outside the picture."""
 _MOST_ROOM = 2048
+CUT = "cut"
+"""The name of a clip that is cut around a part; no artwork has it: names in artwork are changed when it is taken in."""
+_CLIPPED = re.compile(r'<svg (?![^>]*\boverflow="visible")')
+_LAYERING = re.compile(
+    rf"opacity|mask|filter|blend|isolation|clip-path(?!=\"url\(#{CUT}\))|<(?:image|use|symbol|pattern|marker)\b"
+)
+
+
+@lru_cache(maxsize=16)
+def _layers(markup: str) -> int:
+    """In how many layers a shape of a document may lie; of those that artwork brings itself it is not known."""
+    if _LAYERING.search(markup):
+        return _LAYERS
+    return len(_CLIPPED.findall(markup)) + (f"url(#{CUT})" in markup)
 
 
 def _room(before: float, length: float, pixels: int) -> int:

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.treatment import lift
-from bexi.core.artwork.vector import render
+from bexi.core.artwork.vector import CUT, render, unclipped
 from bexi.core.errors import FramingRefused
 from bexi.core.framing.cut import Cut
 from bexi.core.framing.frame import Frame
@@ -69,10 +69,10 @@ def cut_to(picture: Picture, cut: Cut | None, frame: Frame) -> tuple[Picture, Fr
     window = f'x="{left}" y="{top}" width="{right - left}" height="{bottom - top}"'
     view = f'viewBox="{left} {top} {right - left} {bottom - top}"'
     whole = f'width="{picture.width}" height="{picture.height}" viewBox="0 0 {picture.width} {picture.height}"'
-    inner = f"<svg {window} {view}>{picture.markup}</svg>"
-    if cut.outline:  # of a name that no artwork has: names in artwork are changed when it is taken in
-        shape = f'<clipPath id="cut"><path d="{cut.path}"/></clipPath>'
-        inner = f'{shape}<g clip-path="url(#cut)">{picture.markup}</g>'
+    artwork = unclipped(picture.markup)  # all of the cut lies within it
+    inner = f"<svg {window} {view}>{artwork}</svg>"
+    if cut.outline:
+        inner = f'<clipPath id="{CUT}"><path d="{cut.path}"/></clipPath><g clip-path="url(#{CUT})">{artwork}</g>'
     return replace(picture, markup=f'<svg xmlns="http://www.w3.org/2000/svg" {whole}>{inner}</svg>'), frame
 
 

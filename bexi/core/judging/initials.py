@@ -1,7 +1,7 @@
 """Letters of a site's name in the artwork's own colours, for where nothing of the artwork can be read."""
 
 import unicodedata
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from bexi.core.artwork.letters import Letters, draw_letters
@@ -72,22 +72,19 @@ def _telling(name: str) -> list[str]:
     return [word for word in words if word.casefold() not in _SMALL_WORDS] or words
 
 
-def drawn_initials(name: str, groups: Groups, font_files: Sequence[bytes]) -> list[Drawn]:
-    """The letters in a few spacings; none for a name without letters that the face has."""
+def drawn_initials(name: str, groups: Groups, font_files: Sequence[bytes]) -> Iterator[Drawn]:
+    """The letters in a few spacings, each drawn when it is asked for; none for a name without letters that the face
+    has."""
     text = initials(name)
-    if not text:
-        return []
     plate, ink = _colours(groups)
-    drawn = []
-    for tracking in _TRACKINGS[: 1 if len(text) == 1 else None]:
+    for tracking in _TRACKINGS[: min(len(text), 2)]:
         letters = Letters(text, ink, tracking, Plate(PlateShape.ROUNDED, plate, 20, 8))
         try:
             svg = draw_letters(letters, font_files).encode()
             picture = check(svg, DEFAULT_LIMITS)
         except ArtworkRefused:
-            return []
-        drawn.append(Drawn(letters, svg, Source(picture, groups_of(picture))))
-    return drawn
+            return
+        yield Drawn(letters, svg, Source(picture, groups_of(picture)))
 
 
 def _colours(groups: Groups) -> tuple[Colour, Colour]:

@@ -1,9 +1,9 @@
 """Ways to use a picture: whole framings to choose from, each judged, the first as a designer would choose it."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
-from itertools import groupby
+from itertools import chain, groupby
 from types import MappingProxyType
 
 import numpy as np
@@ -61,6 +61,11 @@ class Proposal:
         return any(judgement.verdict is Verdict.LOST for judgement in self.judgements)
 
     @property
+    def stands_first(self) -> bool:
+        """Whether nothing that is judged after it stands before it, as long as all before it are lost."""
+        return not self.is_lost and self.kind != LETTERS
+
+    @property
     def verdicts(self) -> dict[str, Verdict | None]:
         """The word for each size."""
         return {str(judgement.size): judgement.verdict for judgement in self.judgements}
@@ -85,20 +90,27 @@ class Contender:
         return Proposal(self.kind, self.why, framing, tuple(made), tuple(judgements), self.source)
 
 
-def candidates(source: Source, letters: Sequence[Source] = ()) -> list[Contender]:
-    """What may be made of a picture, in a designer's order; `letters` are drawings of the site's letters, the last."""
+def candidates(source: Source, letters: Iterable[Source] = ()) -> Iterator[Contender]:
+    """What may be made of a picture, in a designer's order; `letters` are drawings of the site's letters, the last.
+
+    Each is thought of when it is asked for, and the letters are not drawn before that.
+    """
     drawn = (Contender(LETTERS, "letters of the site's name", one, _of_letters(one)) for one in letters)
     by_hand = partial(replace, by_hand=BY_HAND)
-    return [replace(one, framing=by_hand(one.framing)) for one in (*_of_picture(source), *drawn)]
+    return (replace(one, framing=by_hand(one.framing)) for one in chain(_of_picture(source), drawn))
 
 
 def judged_in_turn(
-    contenders: Sequence[Contender],
+    contenders: Iterable[Contender],
+    with_letters: bool,
     grounds: Mapping[str, Colour] = TABS,
     others: Mapping[str, Pixels] = _NOTHING,
 ) -> Iterator[Proposal | None]:
-    """Each of them judged; None for one that would not be shown, because as many as are shown stand before it."""
-    room = MOST - len({one.kind for one in contenders if one.kind in ALWAYS})
+    """Each of them judged; None for one that would not be shown, because as many as are shown stand before it.
+
+    `with_letters` tells that letters are among them.
+    """
+    room = MOST - (len(ALWAYS) if with_letters else len(ALWAYS) - 1)
     told: list[Proposal] = []
     for one in contenders:
         if one.kind not in ALWAYS and len(list(_unlike(told))) >= room:
@@ -133,7 +145,7 @@ def propose(
     others: Mapping[str, Pixels] = _NOTHING,
 ) -> list[Proposal]:
     """Proposals for a picture, the best first."""
-    judged = judged_in_turn(candidates(source, letters), grounds, others)
+    judged = judged_in_turn(candidates(source, letters), bool(letters), grounds, others)
     return best_first([one for one in judged if one])
 
 

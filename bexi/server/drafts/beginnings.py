@@ -21,10 +21,15 @@ def begin_with(artwork: Artwork, name: str, key: str | None) -> Site:
     known = added_by(key)
     if known:
         return known
-    beginning = add(key, name=name or artwork.title[:80] or "A picture", is_beginning=True)
+    beginning = add(key, name=name or called_meanwhile(artwork), is_beginning=True)
     whole = whole_artwork(artwork.facts["width"], artwork.facts["height"])
     begin(beginning, artwork, Recipe(Framing(whole)))
     return beginning
+
+
+def called_meanwhile(artwork: Artwork) -> str:
+    """What a beginning goes by that was given no name."""
+    return artwork.title[:80] or "A picture"
 
 
 @transaction.atomic

@@ -4,6 +4,7 @@ import hashlib
 from collections import deque
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from itertools import tee
 from typing import Literal
 
 from django.core.cache import caches
@@ -15,7 +16,7 @@ from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.iconset.build import ENGINE_VERSION
 from bexi.core.judging.groups import Group, groups_of
-from bexi.core.judging.initials import Drawn, drawn_initials
+from bexi.core.judging.initials import Drawn, drawn_initials, initials
 from bexi.core.judging.judge import TABS, judge_at
 from bexi.core.judging.lettering import around
 from bexi.core.judging.marks import Marks, marks_of
@@ -30,6 +31,7 @@ from bexi.server.artwork.aside import TooLargeHere, aside_when_large
 from bexi.server.artwork.drawings import LettersBody, add_drawing
 from bexi.server.artwork.models import Artwork
 from bexi.server.artwork.services import picture_of
+from bexi.server.drafts.beginnings import called_meanwhile
 from bexi.server.drafts.models import Draft
 from bexi.server.drafts.services import begin, keep, neighbours, pictures_for, stop_if
 from bexi.server.sites.models import Site
@@ -81,7 +83,7 @@ def look_closely(
     framing = framing_for(pictures(recipe.framing.artwork), recipe, size, purpose)
     picture = pictures(framing.artwork)
     source = Source(picture, groups_of(picture))
-    letters = drawn_initials(site.name, groups_of(pictures(None)), initials_face())
+    letters = list(drawn_initials(site.name, groups_of(pictures(None)), initials_face()))
     instead = [(one.source, letters_framing(one.source, framing)) for one in letters]
     others = neighbours(site.pk, artwork.pk)
     (judgement,) = judge_at(picture, framing, [size], purpose, grounds, others)
@@ -113,6 +115,15 @@ def framed_groups(artwork: Artwork) -> list[tuple[Literal["emblem", "words"], Fr
     return found
 
 
+@dataclass(frozen=True)
+class Step:
+    """How many of how many framings are judged, 0 while that is not known, and the first proposal once it is."""
+
+    done: int
+    total: int
+    first: Offer | None = None
+
+
 def proposals_for(artwork: Artwork, site: Site) -> list[Offer]:
     """Whole framings for a piece, the best first; kept for a while."""
     key = _key(artwork, site)
@@ -123,16 +134,25 @@ def proposals_for(artwork: Artwork, site: Site) -> list[Offer]:
     return kept
 
 
-def proposing(artwork: Artwork, site: Site) -> Iterator[tuple[int, int]]:
-    """Judge what can be made of a piece, unless that is kept; tells how many of how many framings are judged."""
+def first_proposal(artwork: Artwork, site: Site) -> Offer:
+    """The best of them, without waiting for the rest."""
+    key = _key(artwork, site)
+    kept: list[Offer] | None = _proposals.get(key)
+    first: Offer | None = kept[0] if kept else _proposals.get(_first_of(key))
+    return first or _propose_first(artwork, site)
+
+
+def proposing(artwork: Artwork, site: Site) -> Iterator[Step]:
+    """Judge what can be made of a piece, unless that is kept, step by step."""
     if _key(artwork, site) in _proposals:
         return
     try:
         yield from _each_judged(artwork, site)
     except TooLargeHere:
-        yield 0, 1  # what is done aside is told as one
-        _propose(artwork, site)
-        yield 1, 1
+        yield Step(0, 0)
+        yield Step(0, 0, _propose_first(artwork, site))
+        _propose(artwork, site)  # what is done aside is told as one
+        yield Step(1, 1)
 
 
 @aside_when_large
@@ -140,24 +160,56 @@ def _propose(artwork: Artwork, site: Site) -> None:
     deque(_each_judged(artwork, site), maxlen=0)
 
 
-def _each_judged(artwork: Artwork, site: Site) -> Iterator[tuple[int, int]]:
+@aside_when_large
+def _propose_first(artwork: Artwork, site: Site) -> Offer:
+    firsts = (step.first for step in _each_judged(artwork, site) if step.first)
+    return next(firsts)
+
+
+def _each_judged(artwork: Artwork, site: Site) -> Iterator[Step]:
     key = _key(artwork, site)
-    picture, others = picture_of(artwork), neighbours(site.pk, artwork.pk)
+    picture, others, name = picture_of(artwork), neighbours(site.pk, artwork.pk), _name_given_to(site, artwork)
     source = Source(picture, groups_of(picture))
-    letters = drawn_initials(site.name, source.groups, initials_face())
-    tried = candidates(source, [drawn.source for drawn in letters])
-    yield 0, len(tried)
-    made = []
-    for number, proposal in enumerate(judged_in_turn(tried, others=others), 1):
+    yield Step(0, 0)
+    letters: list[Drawn] = []
+    drawn = _noted(drawn_initials(name, source.groups, initials_face()), letters)
+    tried, counted = tee(candidates(source, (one.source for one in drawn)))
+    made: list[Proposal] = []
+    first: Offer | None = None
+    total = 0
+    for done, proposal in enumerate(judged_in_turn(tried, bool(initials(name)), others=others), 1):
         made += [proposal] if proposal else []
-        yield number, len(tried)
-    _proposals.set(key, [_made(one, letters) for one in best_first(made)])
+        if first is None and proposal and proposal.stands_first:
+            first = _made(proposal, letters)
+            _proposals.set(_first_of(key), first)
+            yield Step(done, 0, first)
+        total = total or len(list(counted))
+        yield Step(done, total)
+    offers = [_made(one, letters) for one in best_first(made)]
+    _proposals.set(key, offers)
+    yield Step(total, total, first or offers[0])
+
+
+def _noted(drawn: Iterator[Drawn], letters: list[Drawn]) -> Iterator[Drawn]:
+    """Letters as they are drawn, put down in a list, too."""
+    for one in drawn:
+        letters.append(one)
+        yield one
+
+
+def _name_given_to(site: Site, artwork: Artwork) -> str:
+    """What letters may stand for: the name of a website, not that of a file."""
+    return "" if site.is_beginning and site.name == called_meanwhile(artwork) else site.name
 
 
 def _key(artwork: Artwork, site: Site) -> str:
     told = [(name, icon.tobytes()) for name, icon in neighbours(site.pk, artwork.pk).items()]
     made_of = (ENGINE_VERSION, JUDGED_BY, artwork.sha256, artwork.read_as, site.name, told)
     return hashlib.sha256(repr(made_of).encode()).hexdigest()
+
+
+def _first_of(key: str) -> str:
+    return f"{key}-first"
 
 
 def _made(one: Proposal, letters: Sequence[Drawn]) -> Offer:
@@ -172,7 +224,7 @@ def put_on_bench(site: Site, artwork: Artwork, revision: int) -> Draft:
 
     `revision` is that of the draft that lies there, 0 for none. Raises Conflict when another window was faster.
     """
-    best = proposals_for(artwork, site)[0]
+    best = first_proposal(artwork, site)
     framing = best.framing
     if best.letters is not None:
         framing = letters_framed(framing, add_drawing(best.letters))

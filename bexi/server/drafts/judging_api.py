@@ -2,7 +2,6 @@
 
 import base64
 import itertools
-import json
 from typing import Annotated, Literal
 
 from django.http import HttpRequest, StreamingHttpResponse
@@ -24,7 +23,7 @@ from bexi.server.artwork.drawings import LettersBody
 from bexi.server.artwork.models import Artwork
 from bexi.server.drafts import judging
 from bexi.server.drafts.api import DraftOut, draft_out
-from bexi.server.drafts.judging import Close, Offer
+from bexi.server.drafts.judging import Close, Offer, Step
 from bexi.server.hanging_up import has_hung_up
 from bexi.server.people.asking import Needs
 from bexi.server.people.roles import Role
@@ -214,10 +213,24 @@ class OnBenchIn(Schema):
 
 
 class OnBenchOut(Schema):
-    """The draft, and what else was proposed, the best first."""
+    """The draft, and the proposal that it took."""
 
     draft: DraftOut
-    proposals: list[OfferOut]
+    proposal: OfferOut
+
+
+class StepOut(Schema):
+    """How many of how many framings are judged, 0 while that is not known; `first` is told once it is known."""
+
+    done: int
+    total: int
+    first: OfferOut | None = None
+
+    @classmethod
+    def line(cls, step: Step) -> str:
+        """A step as a line of JSON."""
+        first = OfferOut.of(step.first) if step.first else None
+        return cls(done=step.done, total=step.total, first=first).model_dump_json() + "\n"
 
 
 @router.post("/artwork/{artwork_id}/judgement", response=CloseOut, auth=Needs(Role.LOOKS))
@@ -253,11 +266,11 @@ def proposals(request: HttpRequest, site_id: int, artwork_id: int) -> list[Offer
 
 @router.get("/sites/{site_id}/proposals/{artwork_id}/progress")
 def progress(request: HttpRequest, site_id: int, artwork_id: int) -> StreamingHttpResponse:
-    """The same in the making: a line of JSON for each framing that is judged, like {"done": 2, "total": 5}."""
+    """The same in the making, a line of JSON for each step, like {"done": 2, "total": 5}; the best is told early."""
     site, artwork = get_object_or_404(Site, pk=site_id), get_object_or_404(Artwork, pk=artwork_id)
-    first = judging.proposing(artwork, site)
-    begun = list(itertools.islice(first, 1))  # a refusal is told as one, before the answer begins
-    lines = (json.dumps({"done": done, "total": total}) + "\n" for done, total in itertools.chain(begun, first))
+    steps = judging.proposing(artwork, site)
+    begun = list(itertools.islice(steps, 1))  # a refusal is told as one, before the answer begins
+    lines = map(StepOut.line, itertools.chain(begun, steps))
     return StreamingHttpResponse(lines, content_type="application/x-ndjson")
 
 
@@ -266,5 +279,4 @@ def put_on_bench(request: HttpRequest, site_id: int, body: OnBenchIn) -> OnBench
     """Put a piece on the bench of a site, framed as is proposed first."""
     site, artwork = get_object_or_404(Site, pk=site_id), get_object_or_404(Artwork, pk=body.artwork_id)
     draft = judging.put_on_bench(site, artwork, body.revision)
-    offers = [OfferOut.of(offer) for offer in judging.proposals_for(artwork, site)]
-    return OnBenchOut(draft=draft_out(draft), proposals=offers)
+    return OnBenchOut(draft=draft_out(draft), proposal=OfferOut.of(judging.first_proposal(artwork, site)))

@@ -13,7 +13,7 @@ import {
   type SiteInput,
 } from "./client";
 import { tellDraft } from "./drafts";
-import { type Judged, usePutOnBench } from "./judging";
+import { usePutOnBench } from "./judging";
 import { askOnce } from "./once";
 import { onItsWay } from "./saving";
 
@@ -38,16 +38,12 @@ export const becomeSite = (id: number, body: SiteInput) =>
   answer(client.PUT("/api/sites/{site_id}", { ...site(id), body }));
 
 /** Puts what is proposed first on the bench of a beginning, once. */
-export function useFirstProposal(
-  draft: Draft | null | undefined,
-  artwork: Artwork | undefined,
-  tell: (judged: Judged) => void,
-) {
+export function useFirstProposal(draft: Draft | null | undefined, artwork: Artwork | undefined) {
   const putOnBench = usePutOnBench();
   return useQuery({
     queryKey: ["first-proposal", draft?.id],
     queryFn: async () => {
-      if (draft && artwork) await putOnBench(draft.site_id, artwork, draft, tell);
+      if (draft && artwork) await putOnBench(draft.site_id, artwork, draft);
       return true;
     },
     enabled: draft?.revision === AS_IT_CAME && artwork !== undefined,

@@ -1,6 +1,6 @@
 /** How icons are judged, and what is proposed for a piece. */
 
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { hashKey, type QueryClient, queryOptions, useQuery, useQueryClient } from "@tanstack/react-query";
 
 import { piece, site } from "./asking";
 import { tellDraft } from "./drafts";
@@ -52,27 +52,57 @@ export const useGroups = (artworkId: number, version: string) =>
     staleTime: Infinity,
   });
 
-/** Whole framings for a piece, the best first. */
-export const useProposals = (siteId: number, artworkId: number, version: string, enabled = true) =>
-  useQuery({
-    queryKey: ["proposals", siteId, artworkId, version],
-    queryFn: ({ signal }) =>
-      answer(
-        client.GET("/api/sites/{site_id}/proposals/{artwork_id}", {
-          params: { path: { site_id: siteId, artwork_id: artworkId } },
-          signal,
-        }),
-      ),
-    enabled,
+/** How many of how many framings are judged, 0 while that is not known, and the best once it is. */
+export type Judged = { done: number; total: number; first?: Offer | null };
+
+const keyOf = (kind: string, siteId: number, { id, version }: Artwork) => [kind, siteId, id, version];
+
+/** Whole framings for a piece, the best first; `useJudged` tells how far they are meanwhile. */
+const proposalsOf = (queries: QueryClient, siteId: number, artwork: Artwork) =>
+  queryOptions({
+    queryKey: keyOf("proposals", siteId, artwork),
+    queryFn: async ({ signal }) => {
+      const params = { path: { site_id: siteId, artwork_id: artwork.id } };
+      await judge(siteId, artwork.id, signal, (judged) => {
+        queries.setQueryData<Judged>(keyOf("judged", siteId, artwork), (before) => ({
+          ...judged,
+          first: judged.first ?? before?.first ?? null,
+        }));
+      });
+      return answer(client.GET("/api/sites/{site_id}/proposals/{artwork_id}", { params, signal }));
+    },
     staleTime: Infinity,
   });
 
-export type Judged = { done: number; total: number };
+export function useProposals(siteId: number, artwork: Artwork | undefined) {
+  const queries = useQueryClient();
+  return useQuery({
+    ...proposalsOf(queries, siteId, artwork ?? NO_ARTWORK),
+    enabled: artwork !== undefined,
+  });
+}
 
-/** Has a piece judged, and tells how many of its framings are. */
-async function judge(siteId: number, artworkId: number, tell: (judged: Judged) => void): Promise<void> {
+/** How far judging a piece is, as it is told; nothing before that begins. */
+export const useJudged = (siteId: number, artwork: Artwork | undefined) =>
+  useQuery<Judged | null>({
+    queryKey: keyOf("judged", siteId, artwork ?? NO_ARTWORK),
+    queryFn: () => null,
+    enabled: false,
+  }).data;
+
+const NO_ARTWORK = { id: 0, version: "" } as Artwork;
+
+/** Has a piece judged, and tells each step. */
+async function judge(
+  siteId: number,
+  artworkId: number,
+  signal: AbortSignal,
+  tell: (judged: Judged) => void,
+): Promise<void> {
   const path = { params: { path: { site_id: siteId, artwork_id: artworkId } }, parseAs: "stream" } as const;
-  const lines = await answer(client.GET("/api/sites/{site_id}/proposals/{artwork_id}/progress", path));
+  const lines = await answer(
+    client.GET("/api/sites/{site_id}/proposals/{artwork_id}/progress", { ...path, signal }),
+  );
   if (!lines) return; // nothing was left to judge
   const reader = (lines as ReadableStream<BufferSource>).pipeThrough(new TextDecoderStream()).getReader();
   for (let rest = ""; ;) {
@@ -80,26 +110,36 @@ async function judge(siteId: number, artworkId: number, tell: (judged: Judged) =
     if (done) return;
     const told = (rest + value).split("\n");
     rest = told.pop() ?? "";
-    const last = told.at(-1);
-    if (last) tell(JSON.parse(last) as Judged);
+    for (const line of told) tell(JSON.parse(line) as Judged);
   }
 }
 
+/** Has a piece judged until the best of its framings is known; the rest goes on beside. */
+function bestKnown(queries: QueryClient, siteId: number, artwork: Artwork): Promise<void> {
+  const hash = hashKey(keyOf("judged", siteId, artwork));
+  return new Promise((resolve, reject) => {
+    const unsubscribe = queries.getQueryCache().subscribe(({ query }) => {
+      if (query.queryHash === hash && (query.state.data as Judged | undefined)?.first) resolve();
+    });
+    queries
+      .fetchQuery(proposalsOf(queries, siteId, artwork))
+      .then(() => resolve(), reject)
+      .finally(unsubscribe);
+  });
+}
+
 /** Puts a piece on the bench of a site, framed as is proposed first; one change that can be undone. */
+export async function putOnBench(siteId: number, artwork: Artwork, draft: Draft | null) {
+  const body = { artwork_id: artwork.id, revision: draft?.revision ?? 0 };
+  return answer(client.POST("/api/sites/{site_id}/bench", { ...site(siteId), body }));
+}
+
+/** The same from a view that goes on with the piece: all that is proposed for it is judged beside. */
 export function usePutOnBench() {
   const queries = useQueryClient();
-  return async (
-    siteId: number,
-    artwork: Artwork,
-    draft: Draft | null,
-    told: (judged: Judged) => void,
-  ): Promise<Draft> => {
-    await judge(siteId, artwork.id, told);
-    const body = { artwork_id: artwork.id, revision: draft?.revision ?? 0 };
-    const { draft: saved, proposals } = await answer(
-      client.POST("/api/sites/{site_id}/bench", { ...site(siteId), body }),
-    );
-    queries.setQueryData(["proposals", siteId, artwork.id, artwork.version], proposals);
+  return async (siteId: number, artwork: Artwork, draft: Draft | null): Promise<Draft> => {
+    await bestKnown(queries, siteId, artwork);
+    const { draft: saved } = await putOnBench(siteId, artwork, draft);
     queries.setQueryData(["draft", siteId], saved);
     tellDraft(queries, saved);
     void queries.invalidateQueries({ queryKey: ["shelf"] });

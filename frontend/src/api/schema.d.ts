@@ -1069,7 +1069,7 @@ export interface paths {
         };
         /**
          * Progress
-         * @description The same in the making: a line of JSON for each framing that is judged, like {"done": 2, "total": 5}.
+         * @description The same in the making, a line of JSON for each step, like {"done": 2, "total": 5}; the best is told early.
          */
         get: operations["bexi_server_drafts_judging_api_progress"];
         put?: never;
@@ -3293,12 +3293,11 @@ export interface components {
         };
         /**
          * OnBenchOut
-         * @description The draft, and what else was proposed, the best first.
+         * @description The draft, and the proposal that it took.
          */
         OnBenchOut: {
             draft: components["schemas"]["DraftOut"];
-            /** Proposals */
-            proposals: components["schemas"]["OfferOut"][];
+            proposal: components["schemas"]["OfferOut"];
         };
         /**
          * OnBenchIn

@@ -5,7 +5,7 @@ import { useNavigate } from "react-router";
 
 import { beginWith } from "../api/beginnings";
 import { answer, type Artwork, client, type Site } from "../api/client";
-import { usePutOnBench } from "../api/judging";
+import { putOnBench } from "../api/judging";
 import { useSites } from "../api/sites";
 import { Dialog } from "./Dialog";
 import { Loading } from "./Loading";
@@ -38,7 +38,6 @@ function Pairs({ artworks, sites, close }: PairsProps) {
   corrected.forEach((site, id) => chosen.set(id, site));
   const [went, setWent] = useState(new Map<number, Went>());
   const [busy, setBusy] = useState(false);
-  const putOnBench = usePutOnBench();
   const queries = useQueryClient();
   const navigate = useNavigate();
   const put = async (artwork: Artwork, site: Site | undefined) => {
@@ -46,7 +45,7 @@ function Pairs({ artworks, sites, close }: PairsProps) {
     const draft = await answer(
       client.GET("/api/sites/{site_id}/draft", { params: { path: { site_id: site.id } } }),
     );
-    return putOnBench(site.id, artwork, draft, () => undefined);
+    return putOnBench(site.id, artwork, draft);
   };
   const putAll = async () => {
     setBusy(true);

@@ -6,7 +6,7 @@ import { useAddFromSite, usePicturesOnSite } from "../../api/artwork";
 import { isLooking, useCheck, useChecks } from "../../api/checks";
 import type { Artwork, PictureOnSite, Site } from "../../api/client";
 import { useDraft } from "../../api/drafts";
-import { type Judged, usePutOnBench } from "../../api/judging";
+import { useJudged, usePutOnBench } from "../../api/judging";
 import { Dialog } from "../../app/Dialog";
 import { HowFar } from "../../app/HowFar";
 import { Loading } from "../../app/Loading";
@@ -23,7 +23,8 @@ export function FromSite({ site, straightOn, close, taken }: Props) {
   const draft = useDraft(site.id);
   const putOnBench = usePutOnBench();
   const navigate = useNavigate();
-  const [judged, setJudged] = useState<Judged>();
+  const [begun, setBegun] = useState<Artwork>();
+  const judged = useJudged(site.id, begun);
   const [broken, setBroken] = useState<string[]>([]); // not there, or no picture
   const found = pictures.data?.filter(({ place }) => !broken.includes(place)) ?? [];
   const goOn = async (artwork: Artwork) => {
@@ -32,9 +33,9 @@ export function FromSite({ site, straightOn, close, taken }: Props) {
       close();
       return;
     }
-    setJudged({ done: 0, total: 0 }); // a site that was just begun: this is what its bench waits for
-    const begun = await putOnBench(site.id, artwork, null, setJudged);
-    void navigate(`/sites/${site.id}/bench/${begun.id}`, { state: { proposals: true } });
+    setBegun(artwork); // a site that was just begun: this is what its bench waits for
+    const saved = await putOnBench(site.id, artwork, null);
+    void navigate(`/sites/${site.id}/bench/${saved.id}`, { state: { proposals: true } });
   };
   const takeIn = (picture: PictureOnSite) =>
     add.mutate(picture, { onSuccess: (artwork) => void goOn(artwork) });
@@ -42,7 +43,7 @@ export function FromSite({ site, straightOn, close, taken }: Props) {
     <Dialog title={`Pictures of ${site.name}`} width={720} close={close}>
       {problem && <Alert type="error" showIcon title={problem.message} style={{ marginBottom: 12 }} />}
       <Now site={site} />
-      {judged && <HowFar judged={judged} />}
+      {begun && <HowFar judged={judged} />}
       {pictures.isPending && <Loading what="Looking through the site" />}
       {pictures.data && found.length === 0 && (
         <Empty description="No picture was found. Enter the site's place or address on the Install view." />
@@ -53,7 +54,7 @@ export function FromSite({ site, straightOn, close, taken }: Props) {
             <button
               type="button"
               className={shared.piece}
-              disabled={add.isPending || judged !== undefined}
+              disabled={add.isPending || begun !== undefined}
               onClick={() => takeIn(picture)}
             >
               <span className={`clear-ground ${shared.thumbnail}`}>

@@ -5,7 +5,7 @@ import { useNavigate } from "react-router";
 
 import { answer, type Artwork, client, type Draft, type Site } from "../../api/client";
 import { useRemoveArtwork } from "../../api/artwork";
-import { type Judged, usePutOnBench } from "../../api/judging";
+import { useJudged, usePutOnBench } from "../../api/judging";
 import { sendPicture } from "../../api/upload";
 import { HowFar } from "../../app/HowFar";
 import { ArtworkPicture } from "./ArtworkPicture";
@@ -36,7 +36,8 @@ export function Piece({ artwork, site, draft }: Props) {
 
 function ToBench({ artwork, site, draft }: Props) {
   const putOnBench = usePutOnBench();
-  const [trying, setTrying] = useState<Judged>();
+  const judged = useJudged(site.id, artwork);
+  const [trying, setTrying] = useState(false);
   const navigate = useNavigate();
   const { message } = App.useApp();
   const bench = `/sites/${site.id}/bench`;
@@ -48,21 +49,21 @@ function ToBench({ artwork, site, draft }: Props) {
     );
   }
   const put = async () => {
-    setTrying({ done: 0, total: 0 });
+    setTrying(true);
     try {
-      const saved = await putOnBench(site.id, artwork, draft, setTrying);
+      const saved = await putOnBench(site.id, artwork, draft);
       void navigate(`${bench}/${saved.id}`, { state: { proposals: true } });
     } catch (problem) {
       void message.error((problem as Error).message, 8);
-      setTrying(undefined);
+      setTrying(false);
     }
   };
   return (
     <>
-      <Button className="main-action" loading={trying !== undefined} onClick={() => void put()}>
+      <Button className="main-action" loading={trying} onClick={() => void put()}>
         {trying ? "Trying different icons" : "Open on the bench"}
       </Button>
-      {trying && <HowFar judged={trying} />}
+      {trying && <HowFar judged={judged} />}
     </>
   );
 }

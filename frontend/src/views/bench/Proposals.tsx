@@ -2,8 +2,8 @@ import { Alert, Button } from "antd";
 import { useState } from "react";
 
 import type { Artwork, Framing, Offer, Recipe, Site } from "../../api/client";
-import { framingOf, useProposals } from "../../api/judging";
-import { Loading } from "../../app/Loading";
+import { framingOf, useJudged, useProposals } from "../../api/judging";
+import { HowFar } from "../../app/HowFar";
 import { isChosen } from "../../app/offers";
 import { TrueSize } from "../../app/TrueSize";
 import styles from "./proposals.module.css";
@@ -19,7 +19,8 @@ type Props = {
 
 /** What may be made of a piece, each judged at three sizes; the best is taken already, another is one click. */
 export function Proposals({ site, artwork, framing, change, close }: Props) {
-  const proposals = useProposals(site.id, artwork.id, artwork.version);
+  const proposals = useProposals(site.id, artwork);
+  const judged = useJudged(site.id, artwork);
   const [problem, setProblem] = useState<Error>();
   const take = async (offer: Offer) => {
     try {
@@ -29,6 +30,7 @@ export function Proposals({ site, artwork, framing, change, close }: Props) {
       setProblem(cause as Error);
     }
   };
+  const offers = proposals.data ?? (judged?.first ? [judged.first] : []);
   const shown = problem ?? proposals.error;
   return (
     <section className={styles.proposals} aria-label={`Proposals for ${artwork.title}`} tabIndex={0}>
@@ -39,9 +41,14 @@ export function Proposals({ site, artwork, framing, change, close }: Props) {
         </Button>
       </div>
       {shown && <Alert type="error" showIcon title={shown.message} />}
-      {proposals.isPending && <Loading what="Trying different icons" />}
+      {proposals.isPending && (
+        <div role="status">
+          Trying different icons
+          <HowFar judged={judged} />
+        </div>
+      )}
       <ul className={styles.list}>
-        {proposals.data?.map((offer, number) => (
+        {offers.map((offer, number) => (
           <li key={offer.kind}>
             <Card
               offer={offer}

@@ -6,12 +6,12 @@ import { useArtwork } from "../../../api/artwork";
 import { isAsItCame, useFirstProposal, useTakeFraming } from "../../../api/beginnings";
 import type { Draft, Offer, Picture, Rung } from "../../../api/client";
 import { useDraft, useRungsOf } from "../../../api/drafts";
-import { framingOf, type Judged, useProposals } from "../../../api/judging";
+import { framingOf, useJudged, useProposals } from "../../../api/judging";
 import { useSite } from "../../../api/sites";
 import { useOutcome } from "../../../app/telling";
 import { HowFar } from "../../../app/HowFar";
 import { Loading } from "../../../app/Loading";
-import { isChosen } from "../../../app/offers";
+import { isAsOffered, isChosen } from "../../../app/offers";
 import { TrueSize, useDevicePixelRatio } from "../../../app/TrueSize";
 import { kindOf, toneOf } from "../../../app/verdict";
 import styles from "./begun.module.css";
@@ -27,7 +27,6 @@ const OFFERED = 3;
 
 type Seen = Pick<Rung, "size" | "png" | "says" | "verdict">;
 
-/** The pictures of an offer are there before those of the draft that takes it. */
 const seenOf = ({ png, judgement }: Offer["pictures"][number]): Seen => ({ png, ...judgement });
 
 /** A picture that no site has yet: how it would be seen, what else could be made of it, and the ways on. */
@@ -35,15 +34,16 @@ export function Begun({ siteId }: { siteId: number }) {
   const site = useSite(siteId);
   const draft = useDraft(siteId);
   const artwork = useArtwork(draft.data?.artwork_id);
-  const [judged, setJudged] = useState<Judged>();
-  const first = useFirstProposal(draft.data, artwork.data, setJudged);
-  const rungs = useRungsOf(draft.data ?? undefined, PICTURES);
+  const first = useFirstProposal(draft.data, artwork.data);
+  const judged = useJudged(siteId, artwork.data);
+  const offers = useProposals(siteId, artwork.data);
   const trying = isAsItCame(draft.data) && !first.isError; // else it can be taken as it is
-  const { id: artworkId = 0, version = "" } = artwork.data ?? {};
-  const offers = useProposals(siteId, artworkId, version, artworkId > 0 && draft.data !== null && !trying);
-  const chosen = offers.data?.find((offer) => draft.data && isChosen(offer, draft.data.recipe.framing));
-  const fresh = rungs.isPlaceholderData && chosen ? chosen.pictures.map(seenOf) : rungs.data;
-  const told = rungs.data?.map(({ size, says }) => `${size} px ${says}`).join(", ");
+  const offered = offers.data ?? (judged?.first ? [judged.first] : []);
+  const chosen = trying ? offered[0] : offered.find((offer) => isAsOffered(offer, draft.data?.recipe));
+  const hasOwn = !trying && !chosen && !offers.isPending; // framed by hand since
+  const rungs = useRungsOf(hasOwn ? (draft.data ?? undefined) : undefined, PICTURES);
+  const fresh = chosen ? chosen.pictures.map(seenOf) : rungs.data;
+  const told = fresh?.map(({ size, says }) => `${size} px ${says}`).join(", ");
   useOutcome(
     told && site.data && !trying && !rungs.isPlaceholderData
       ? { key: told, told: `${site.data.name}: ${told}.` }
@@ -73,13 +73,12 @@ export function Begun({ siteId }: { siteId: number }) {
             ))}
           </ul>
           {first.error && <Alert type="warning" showIcon title={first.error.message} />}
-          {trying ? (
+          {chosen?.why && <p className={styles.why}>{chosen.why}.</p>}
+          {offers.isPending && (
             <div role="status">
-              <p>This is the picture as it is. Bexi is trying other ways to use it:</p>
-              <HowFar judged={judged ?? { done: 0, total: 0 }} />
+              <p>Trying other ways to use it:</p>
+              <HowFar judged={judged} />
             </div>
-          ) : (
-            chosen?.why && <p className={styles.why}>{chosen.why}.</p>
           )}
         </div>
         {!trying && offers.data && <Offers siteId={siteId} draft={draft.data} offers={offers.data} />}
