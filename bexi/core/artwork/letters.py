@@ -5,6 +5,7 @@ import unicodedata
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import lru_cache
+from threading import Lock
 
 from fontTools.pens.boundsPen import BoundsPen
 from fontTools.pens.recordingPen import DecomposingRecordingPen, RecordingPen
@@ -17,6 +18,8 @@ from bexi.core.errors import ArtworkRefused
 from bexi.core.pixels.colour import Colour
 
 MOST_LETTERS = 3
+_one_at_a_time = Lock()
+"""A font reads its tables when they are asked for, which two threads must not do at once."""
 
 
 @dataclass(frozen=True)
@@ -45,7 +48,8 @@ def draw_letters(letters: Letters, font_files: Sequence[bytes]) -> str:
 
     Raises ArtworkRefused naming a character that no part has.
     """
-    outline = _line(letters, [_font(data) for data in font_files])
+    with _one_at_a_time:
+        outline = _line(letters, [_font(data) for data in font_files])
     bounds = BoundsPen(None)
     outline.replay(bounds)
     if bounds.bounds is None:

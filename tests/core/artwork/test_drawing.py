@@ -1,3 +1,4 @@
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import suppress
 from unittest import TestCase
 
@@ -5,6 +6,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from bexi.core.artwork import letters
 from bexi.core.artwork.facts import Facts, measure
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.letters import Letters, draw_letters
@@ -28,6 +30,9 @@ def ink_of(svg: str, colour: Colour) -> np.ndarray:
     return np.all(pixels[..., :3] == colour.channels, axis=-1) & (pixels[..., 3] == 255)
 
 
+LETTERS = "ABCDEFGH"
+
+
 class LettersTests(TestCase):
     def test_centred_by_the_ink_in_every_face_and_weight(self):
         for face in FACES.values():
@@ -35,6 +40,14 @@ class LettersTests(TestCase):
                 margins = facts_of(draw_letters(Letters("Jy"), face_files(face.key, weight))).margins
                 self.assertAlmostEqual(margins.left, margins.right, delta=2)
                 self.assertAlmostEqual(margins.top, margins.bottom, delta=2)
+
+    def test_many_at_once_from_a_face_that_is_not_read_yet(self):
+        files = face_files("rubik", 800)
+        alone = [draw_letters(Letters(text), files) for text in LETTERS]
+        for _ in range(10):
+            letters._font.cache_clear()
+            with ThreadPoolExecutor(len(LETTERS)) as threads:
+                self.assertEqual(list(threads.map(lambda text: draw_letters(Letters(text), files), LETTERS)), alone)
 
     def test_as_large_as_the_plate_allows(self):
         # Arithmetic: a margin of 10 % leaves 0.8 of the side; on a disc the ink's corners touch that circle.
