@@ -74,6 +74,10 @@ const proposalsOf = (queries: QueryClient, siteId: number, artwork: Artwork) =>
     staleTime: Infinity,
   });
 
+/** Begin to judge a piece for a view that is on its way. */
+export const beginJudging = (queries: QueryClient, siteId: number, artwork: Artwork) =>
+  void queries.prefetchQuery(proposalsOf(queries, siteId, artwork));
+
 export function useProposals(siteId: number, artwork: Artwork | undefined) {
   const queries = useQueryClient();
   return useQuery({

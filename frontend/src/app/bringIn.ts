@@ -4,6 +4,7 @@ import type { QueryClient } from "@tanstack/react-query";
 
 import { beginWith } from "../api/beginnings";
 import type { Artwork } from "../api/client";
+import { beginJudging } from "../api/judging";
 import { sendPicture } from "../api/upload";
 import type { Sending } from "./takingIn";
 
@@ -33,7 +34,9 @@ export async function bringIn(files: File[], { siteId, show, match, queries, nav
   else {
     const begun = await begin(last, show);
     void queries.invalidateQueries({ queryKey: ["beginnings"] });
-    if (begun) navigate(`/?begun=${begun}`);
+    if (!begun) return;
+    beginJudging(queries, begun, last); // before the view is there that shows it
+    navigate(`/?begun=${begun}`);
   }
 }
 
