@@ -176,11 +176,15 @@ def _best_of(
     longest = max(int((past - first).max()) for first, past in all_runs)
     reach = 1
     while True:
-        for result, (first, past) in zip(results, all_runs, strict=True):
+        for number, (first, past) in enumerate(all_runs):
             (chosen,) = np.nonzero((past - first >= reach) & (past - first < 2 * reach))
             if len(chosen):
                 from_start, to_end = (np.take(codes, at[chosen] - start, axis) for at in (first, past - reach))
-                result[(chosen,) if axis == 0 else (slice(None), chosen)] = best(from_start, to_end)
+                found = best(from_start, to_end)
+                if len(chosen) == len(first):  # as nearly always: they are of like length
+                    results[number] = found
+                else:
+                    results[number][(chosen,) if axis == 0 else (slice(None), chosen)] = found
         if 2 * reach > longest:
             return results
         codes = best(codes[:-reach], codes[reach:]) if axis == 0 else best(codes[:, :-reach], codes[:, reach:])

@@ -13,7 +13,7 @@ from threading import Lock
 
 import numpy as np
 from numpy.typing import NDArray
-from threadpoolctl import threadpool_limits
+from threadpoolctl import ThreadpoolController
 
 from bexi.core.pixels.bounds import keep_bounded
 from bexi.core.pixels.colour import Colour
@@ -33,6 +33,7 @@ _COLUMNS = 128
 _OUTPUTS = 16
 """So many output rows are made by one product [measured]."""
 _WORKERS = 2
+_products = ThreadpoolController()
 
 
 @dataclass(frozen=True, eq=False)
@@ -150,7 +151,7 @@ class Reduction:
         height, width = self._picture.height, self._picture.width
         icons = [_Icon(Axis(top, side, height, size), Axis(left, side, width, size)) for size in sizes]
         # One thread for each product: the work itself is spread over the workers.
-        with threadpool_limits(1, "blas"), ThreadPoolExecutor(_WORKERS) as workers:
+        with _products.limit(limits=1, user_api="blas"), ThreadPoolExecutor(_WORKERS) as workers:
             made = {icon: light for icon in icons if (light := self._enlarged(icon)) is not None}
             kept = [icon for icon in icons if icon.halved_across and icon.level.number >= self._least_kept]
             others = [icon for icon in icons if icon not in made and icon not in kept]

@@ -9,13 +9,14 @@ import { useFoundSites, useSite } from "../../api/sites";
 import { Dialog } from "../Dialog";
 import { VIEWS } from "../views";
 import styles from "./finder.module.css";
-import { controlsHere, type Found, nearest, withWords } from "./here";
+import { controlsHere, type Found, nearest, withSome, withWords } from "./here";
 import { type Task, TASKS } from "./tasks";
 import { WORDS } from "./words";
 
 const MOST = 12;
 const NEAREST = 3;
 const NOTHING = "Nothing has that name. These come closest.";
+const SOME = "Nothing has all of these words. These have some of them.";
 const IN_DOCUMENTATION = "Nothing has that name, but the documentation mentions it.";
 type Props = { siteId: number | undefined; listKeys: () => void; close: () => void };
 
@@ -45,11 +46,14 @@ export function Finder({ siteId, listKeys, close }: Props) {
     { name: "All sites", what: "view", go: to("/") },
     { name: "Simulated visitor", what: "view, a simulated browser and phone", go: to("/visitor") },
     { name: "People and account", what: "view", go: to("/account") },
-    { name: "Keys", what: "every key", key: "?", go: listKeys },
+    { name: "Keys", what: "every key", words: "keyboard shortcuts hotkeys hotkey", key: "?", go: listKeys },
     { name: "How it works", what: "documentation", go: () => void window.open("/docs/index.html", "_blank") },
     ...Object.entries(WORDS).map(([name, what]) => ({ name, what: `means ${what}`, go: () => undefined })),
   ];
-  const fitting = withWords(everything, typed).slice(0, MOST);
+  const whole = withWords(everything, typed);
+  const partly =
+    whole.length < NEAREST ? withSome(everything, typed).filter((one) => !whole.includes(one)) : [];
+  const fitting = [...whole, ...partly].slice(0, MOST);
   const isNear = fitting.length === 0;
   const passages = usePassages(isNear).data ?? [];
   const read = passagesWith(passages, typed, NEAREST).map(passageFound);
@@ -102,7 +106,13 @@ export function Finder({ siteId, listKeys, close }: Props) {
         ))}
       </ul>
       <p role="status" className={styles.what}>
-        {isNear ? (read.length ? IN_DOCUMENTATION : NOTHING) : "Arrows choose, Enter opens."}
+        {isNear
+          ? read.length
+            ? IN_DOCUMENTATION
+            : NOTHING
+          : whole.length
+            ? "Arrows choose, Enter opens."
+            : SOME}
       </p>
     </Dialog>
   );

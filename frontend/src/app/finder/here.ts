@@ -48,16 +48,26 @@ const wordsOf = (text: string) =>
     .split(/[^\p{L}\p{N}.]+/u)
     .filter(Boolean);
 /** Said in a question, and telling nothing of what is sought. */
-const SMALL = new Set("a an the to of for in on my i it its is do how can with and me".split(" "));
+const SMALL = new Set(
+  "a an the to of for in on at from my your this i it its is are do does how what can with and me no not too when other".split(
+    " ",
+  ),
+);
+
+const tellingOf = (typed: string) => {
+  const told = wordsOf(typed);
+  const telling = told.filter((word) => !SMALL.has(word));
+  return telling.length ? telling : told;
+};
+
+const textOf = ({ name, what, words = "" }: Found) => `${name} ${what} ${words}`;
 
 /** Those with all of the words, the ones that begin with the first word before the others. */
 export function withWords(found: Found[], typed: string): Found[] {
-  const told = wordsOf(typed);
-  const telling = told.filter((word) => !SMALL.has(word));
-  const words = telling.length ? telling : told;
-  const has = ({ name, what, words: called = "" }: Found) => {
-    const text = `${name} ${what} ${called}`.toLowerCase();
-    return words.every((word) => text.includes(word));
+  const words = tellingOf(typed);
+  const has = (one: Found) => {
+    const text = textOf(one).toLowerCase();
+    return words.every((word) => text.includes(word) || wordsOf(text).some((other) => isAkin(word, other)));
   };
   // What is called so comes before what is only about it; a word of ours comes last: who types it mostly wants what it
   // names.
@@ -70,6 +80,37 @@ export function withWords(found: Found[], typed: string): Found[] {
   };
   return found.filter(has).sort((one, other) => rank(one) - rank(other));
 }
+
+/** Those with some of the words, the ones with words that few have before the others; none of our words explained. */
+export function withSome(found: Found[], typed: string): Found[] {
+  const words = tellingOf(typed);
+  const all = found.filter(({ what }) => !what.startsWith("means "));
+  const hits = all.map((one) => {
+    const its = wordsOf(textOf(one));
+    return words.map((word) => its.some((other) => other.startsWith(word) || isAkin(word, other)));
+  });
+  const rarity = words.map((_, at) => 1 / Math.max(1, hits.filter((one) => one[at]).length));
+  const scored = all.map((one, number) => ({
+    one,
+    score: rarity.reduce((sum, rare, at) => sum + (hits[number]?.[at] ? rare : 0), 0),
+  }));
+  const best = Math.max(...scored.map(({ score }) => score));
+  return scored
+    .filter(({ score }) => score > 0 && score >= best / 2)
+    .sort((one, other) => other.score - one.score)
+    .map(({ one }) => one);
+}
+
+/** Whether two words have their stem in common: automate, automatic. */
+function isAkin(one: string, other: string): boolean {
+  const shorter = Math.min(one.length, other.length);
+  if (shorter < STEM) return false;
+  let alike = 0;
+  while (alike < shorter && one[alike] === other[alike]) alike += 1;
+  return alike >= Math.max(STEM, shorter - 1);
+}
+
+const STEM = 4;
 
 /** The ones with a word most like a typed one, which nothing has: a slip of a finger or two. */
 export function nearest(found: Found[], typed: string, most: number): Found[] {
