@@ -9,6 +9,8 @@ from scipy import ndimage
 
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Picture
+from bexi.core.framing.cut import Cut
+from bexi.core.judging.cutting import cut_along, lie_alone
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.first_letter import FirstLetter, first_letter
 from bexi.core.judging.flat import MOST_REGIONS
@@ -35,10 +37,16 @@ _SEEN = 0.05
 """A colour of a smaller share of the ink is a trace."""
 _OFF_THE_WAY = 20
 """Of 255, in each channel."""
+_ASIDE = 0.03
+"""Of its height: a cut along a group's shape runs so far beside it."""
+_AS_LARGE = 0.8
+"""Of the largest line's height: a name may be several lines."""
 _CARRIED = 0.04
 """Of a badge's area: less is an ornament."""
-_ROUND = (0.7, 0.83)
-"""A disc fills π/4 of its box."""
+_SQUARE = 0.86
+"""A square with round corners fills so much of its box, and more."""
+_AS_WIDE, _UNLIKE = 1.1, 0.05
+"""A disc is as wide as it is high, but for so much; less than this of its box is unlike a disc."""
 _MOST_PARTS = 60
 """The largest parts decide; a photograph has thousands."""
 
@@ -47,11 +55,13 @@ _MOST_PARTS = 60
 class Group:
     """Parts that belong together; `box` in artwork px, `share` of all emblems' ink, 0 to 1.
 
-    `colours` are those of their ink, the largest first. `on` is the badge that they lie on, if they do.
+    `colours` are those of their ink, the largest first. `on` is the badge that they lie on, if they do. `cut` leaves
+    out all else: it follows their shape where others lie in their box.
     """
 
     box: Box
     share: float
+    cut: Cut
     colours: tuple[Colour, ...] = ()
     on: "Badge | None" = None
 
@@ -106,6 +116,11 @@ class _Part:
 class _Found:
     parts: tuple[_Part, ...]
     on: Badge | None = None
+    carrier: Region | None = None
+
+    @property
+    def labels(self) -> list[int]:
+        return [region.label for part in self.parts for region in part.regions]
 
     @property
     def box(self) -> Box:
@@ -130,7 +145,8 @@ def groups_of(picture: Picture) -> Groups:
     words = tuple(_in_artwork(row.box, survey, picture) for row in rows)
     lines = [row for row in rows if row.circle is None]
     largest = max(lines, key=lambda row: row.height, default=None)
-    first = first_letter(survey, largest) if largest else None
+    begins = min((row for row in lines if row.height > _AS_LARGE * largest.height), key=_place) if largest else None
+    first = first_letter(survey, begins) if begins else None
     capital = largest.height * survey.scale if largest else None
     ink = _in_artwork(drawing.ink_box, survey, picture)
     return Groups(
@@ -149,9 +165,16 @@ def groups_of(picture: Picture) -> Groups:
     )
 
 
+def _place(row: Row) -> int:
+    """How far down a line stands: a name begins with the first of its lines."""
+    return row.box.top + row.box.bottom
+
+
 def _group(found: _Found, whole: int, survey: Survey, picture: Picture) -> Group:
     box = _in_artwork(found.box, survey, picture)
-    return Group(box, found.area / whole, _colours_of(found, survey.drawing), found.on)
+    beneath = [found.carrier.label] if found.carrier else []
+    along = None if lie_alone(survey, found.labels, beneath) else cut_along(survey, found.labels, _ASIDE, beneath)
+    return Group(box, found.area / whole, along or Cut.to(box), _colours_of(found, survey.drawing), found.on)
 
 
 def _carried(found: Sequence[_Found], drawing: Drawing) -> _Found | None:
@@ -160,8 +183,21 @@ def _carried(found: Sequence[_Found], drawing: Drawing) -> _Found | None:
         return None
     (part,) = found[0].parts
     inner = next(_inside_badge(part, set(), drawing), None)
-    is_badge = part.area > _ROUND[0] * part.box.width * part.box.height
+    is_badge = part.area > _SQUARE * part.box.width * part.box.height or _is_disc(part, drawing)
     return inner if is_badge and inner is not None and inner.area > _CARRIED * part.area else None
+
+
+def _is_disc(part: _Part, drawing: Drawing) -> bool:
+    """Whether a part and what it holds is a disc, whatever little it lacks or has beside that."""
+    box = part.box
+    if not 1 / _AS_WIDE < box.width / box.height < _AS_WIDE:
+        return False
+    inside = np.isin(
+        drawing.labels[box.top : box.bottom, box.left : box.right], [region.label for region in part.regions]
+    )
+    y, x = (np.linspace(-1, 1, side)[:, None] for side in inside.shape)
+    unlike = ndimage.binary_fill_holes(inside) != (y**2 + x.T**2 <= 1)
+    return bool(unlike.mean() < _UNLIKE)
 
 
 def _reaches_all_corners(drawing: Drawing) -> bool:
@@ -251,14 +287,15 @@ def _inside_badge(badge: _Part, letters: set[int], drawing: Drawing) -> Iterator
     held = [
         _Part(region.box, region.area, (region,))
         for region in badge.regions
-        if region.label not in letters and region is not carrier and not _encloses(region.box, carrier.box)
+        if region.label not in letters and region is not carrier and _encloses(carrier.box, region.box)
     ]
     texts = [region.box for region in badge.regions if region.label in letters]
+    held = [part for part in held if not any(_encloses(box, part.box) for box in texts)]  # holes of the letters
     held = [part for part in held if not texts or not all(_encloses(part.box, box) for box in texts)]
-    colour, fill = drawing.colours[carrier.kind], badge.area / (badge.box.width * badge.box.height)
-    shape = Badge(colour, _ROUND[0] < fill < _ROUND[1]) if colour else None
+    colour = drawing.colours[carrier.kind]
+    shape = Badge(colour, _is_disc(badge, drawing)) if colour else None
     for parts in _near_each_other(held):
-        found = _Found(parts, shape)
+        found = _Found(parts, shape, carrier)
         if found.area >= _STRAY * badge.area:
             yield found
 

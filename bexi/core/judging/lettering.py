@@ -33,6 +33,8 @@ _SMALLEST = 5
 _EIGHTH = 0.125
 _ON_LINE, _LIKE_HEIGHT = 0.25, 1.5
 """Letters of several colours stand on one line, within so much of the lower one's height, and are of like height."""
+_OVERLAP = -0.15
+"""Of the narrower one's width: they stand apart, but for a little; what overlaps more is one shape in two colours."""
 _STRANGE = 2
 """Ways of being unlike the letters that make a part of a line none of them."""
 _BEYOND = 0.1
@@ -100,14 +102,15 @@ def _lines(regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
     overlap = np.minimum.outer(bottom, bottom) - np.maximum.outer(top, top)
     gap = np.maximum.outer(left, left) - np.minimum.outer(right, right)
     one_kind = kind[:, None] == kind
-    on_one_line = np.abs(np.subtract.outer(bottom, bottom)) <= _ON_LINE * lower
+    # Of two colours: on one line, or, where one of them hangs below it, as high.
+    on_one_line = np.minimum(*(np.abs(np.subtract.outer(edge, edge)) for edge in (top, bottom))) <= _ON_LINE * lower
     one_height = (np.abs(np.subtract.outer(bottom, bottom)) <= _EVEN * lower) & (higher <= (1 + _EVEN) * lower)
     beside = (
         (one_kind | (on_one_line & (higher <= _LIKE_HEIGHT * lower)))
         & (overlap >= 0.5 * lower)
         & (higher <= _HIGHER * lower)
         & (gap <= np.where(one_kind & one_height, _BRIDGED, _APART) * lower)
-        & (gap > -0.5 * np.minimum.outer(wide, wide))
+        & (gap > np.where(one_kind, -0.5, _OVERLAP) * np.minimum.outer(wide, wide))
         & (np.maximum.outer(wide, wide) <= 3 * higher)
     )
     for one, other in zip(*np.nonzero(beside), strict=True):

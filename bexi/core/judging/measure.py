@@ -7,6 +7,7 @@ from functools import cached_property, lru_cache
 import numpy as np
 from numpy.typing import NDArray
 from PIL import Image, ImageDraw
+from scipy import ndimage
 
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Picture
@@ -18,9 +19,10 @@ from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import NO_FINISH, NO_PLATE, Framing
 from bexi.core.framing.reduce import lifted
 from bexi.core.judging.drawing import Drawing
-from bexi.core.judging.regions import Kinds
+from bexi.core.judging.regions import Kinds, Region
 from bexi.core.judging.strokes import Widths
 from bexi.core.judging.survey import SIDE, Survey, survey_of, surveyed, whole_survey
+from bexi.core.pixels.around import lowest_around
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.oklab import distance_to
 
@@ -122,6 +124,9 @@ class _Seen:
         below = plate.colour if plated else ground
         colours: list[Colour | None] = [below, *inks]
         opacities = list(survey.drawing.opacities or (1.0,) * len(colours))
+        for kind, ink in enumerate(inks, 1):
+            if below is not None and ink is not None and _alike(ink, below):
+                kinds[_cut_through(kinds == kind, there)] = 0  # goes on as what lies below
         if below is not None:  # then what is translucent has one colour, whatever the icon stands on
             colours = [below, *replace(survey.drawing, colours=(below, *inks)).seen_on(below)[1:]]
             opacities = [1.0] * len(colours)
@@ -178,16 +183,37 @@ class _Seen:
         return Widths(widths.width * sides, widths.length * sides, across, down).only(inside)
 
     def _lettering(self) -> Iterator[Lettering]:
-        """The lines of letters of which more than half is seen."""
+        """The lines of letters of which more than half are seen."""
         survey, frame = self.survey, self.frame
-        seen = _within(self.shown, Box(frame.x, frame.y, frame.x + frame.side, frame.y + frame.side))
         for row in survey.rows:
-            box = survey.in_artwork(row.box)
-            both = _within(box, seen)
-            if 2 * max(both.width, 0) * max(both.height, 0) > box.width * box.height:
+            if 2 * sum(map(self._is_seen, row.parts)) > len(row.parts):
+                box = survey.in_artwork(row.box)
                 left, right = ((edge - frame.x) / frame.side for edge in (box.left, box.right))
                 top, bottom = ((edge - frame.y) / frame.side for edge in (box.top, box.bottom))
                 yield Lettering(left, top, right, bottom, row.height * survey.scale / frame.side)
+
+    def _is_seen(self, part: Region) -> bool:
+        """Whether the middle of a part lies in the frame, and in what is left of the artwork."""
+        survey, frame, box = self.survey, self.frame, part.box
+        x = survey.x + (box.left + box.right) / 2 * survey.scale
+        y = survey.y + (box.top + box.bottom) / 2 * survey.scale
+        shown = _within(self.shown, Box(frame.x, frame.y, frame.x + frame.side, frame.y + frame.side))
+        if not (shown.left <= x < shown.right and shown.top <= y < shown.bottom):
+            return False
+        row, column = (int((place - start) / frame.side * SIDE) for place, start in ((y, frame.y), (x, frame.x)))
+        return bool(self._in_shape[min(row, SIDE - 1), min(column, SIDE - 1)])
+
+
+def _cut_through(ink: NDArray[np.bool_], there: NDArray[np.bool_]) -> NDArray[np.bool_]:
+    """The pieces of some ink that a cut goes through, which leaves only what is `there`."""
+    at_cut = ink & ~lowest_around(there, 3)
+    if not at_cut.any():
+        return at_cut
+    labels, count = ndimage.label(ink, structure=np.ones((3, 3)))
+    reached = np.zeros(count + 1, dtype=bool)
+    reached[np.unique(labels[at_cut])] = True
+    pieces: NDArray[np.bool_] = reached[labels]
+    return pieces
 
 
 def _alike(one: Colour, other: Colour) -> bool:

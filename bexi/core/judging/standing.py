@@ -79,6 +79,10 @@ def _on_plates(subject: Subject, free: Framing, groups: Groups) -> Iterator[Stan
     """Edge to edge: in its own main colour with its ink light, then the reverse."""
     frame, main = hug(subject.box, _ROOM), subject.colours[0]
     roomy = replace(free, frame=frame)
+    if subject.is_full and len(subject.colours) == 1 and not groups.ground:  # a tile: what is cut out of it is filled
+        beneath = WHITE if contrast(main, WHITE) >= _STANDS_OUT else _dark_shade(main)
+        yield Stand(replace(free, ground=beneath), "its own tile", "with what is cut out of it filled")
+        return
     if groups.ground is not None:
         if contrast(main, groups.ground) >= _STANDS_OUT:
             yield _plated(replace(roomy, lift=None), groups.ground, "on the background it came on")

@@ -39,7 +39,7 @@ def subjects_of(groups: Groups) -> Iterator[Subject]:
     if groups.emblems and not is_alone:
         emblem = groups.emblems[0]
         told = f"the emblem alone; {_unread(groups)}" if groups.words else "the emblem alone"
-        yield Subject("emblem", emblem.box, Cut.to(emblem.box), emblem.colours, told, emblem.on)
+        yield Subject("emblem", emblem.box, emblem.cut, emblem.colours, told, emblem.on)
     if groups.first:
         first = groups.first
         told = f"the first letter as the logo draws it; {_unread(groups)}"
@@ -48,7 +48,7 @@ def subjects_of(groups: Groups) -> Iterator[Subject]:
     yield Subject("whole", groups.ink, None, colours, "all of it", is_full=groups.is_full)
     if groups.inner:
         inner = groups.inner
-        yield Subject("emblem", inner.box, Cut.to(inner.box), inner.colours, "the emblem larger", inner.on)
+        yield Subject("emblem", inner.box, inner.cut, inner.colours, "the emblem larger", inner.on)
 
 
 def _unread(groups: Groups) -> str:

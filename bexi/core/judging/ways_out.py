@@ -7,7 +7,6 @@ from types import MappingProxyType
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Picture
 from bexi.core.artwork.plate import DARK, Plate, PlateShape
-from bexi.core.framing.cut import Cut
 from bexi.core.framing.finish import HEAVIEST, SHARPEST, THINNEST
 from bexi.core.framing.frame import Frame, hug, whole_artwork
 from bexi.core.framing.purpose import Purpose
@@ -105,7 +104,7 @@ def framed(group: Group, groups: Groups, framing: Framing, margin: int = 2) -> F
     frame = hug(group.box, margin)
     square = Box(frame.x, frame.y, frame.x + frame.side, frame.y + frame.side)
     boxes = [other.box for other in groups.emblems if other is not group] + list(groups.words)
-    cut = Cut.to(group.box) if any(_overlap(square, box) for box in boxes) else None
+    cut = group.cut if any(_overlap(square, box) for box in boxes) else None
     return replace(framing, frame=frame, cut=cut, ground=group.on.colour if group.on else framing.ground)
 
 

@@ -11,6 +11,7 @@ from django.core.cache import caches
 
 from bexi.core.artwork.letters import Letters
 from bexi.core.framing.compose import compose, framing_for
+from bexi.core.framing.cut import Cut
 from bexi.core.framing.frame import whole_artwork
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
@@ -110,7 +111,8 @@ def framed_groups(artwork: Artwork) -> list[tuple[Literal["emblem", "words"], Fr
         ("emblem", framed(group, groups, plain, margin=0)) for group in groups.emblems[:MOST_GROUPS]
     ]
     if groups.words:
-        words = Group(around(groups.words), share=0)
+        box = around(groups.words)
+        words = Group(box, share=0, cut=Cut.to(box))
         found.append(("words", framed(words, replace(groups, words=()), plain, margin=0)))
     return found
 

@@ -27,7 +27,7 @@ const WORDS = { lost: "lost", hard: "weak", well: "clear" } as const;
 export const wordOf = (verdict: Verdict) => (verdict ? WORDS[verdict] : "not judged");
 
 /** On what a subject may stand, as in "emblem on its badge". */
-const STANDS: Record<string, string> = { "one colour": "in one colour" };
+const STANDS: Record<string, string> = { "one colour": "in one colour", "its own tile": "on its own tile" };
 
 export function kindOf(kind: string): string {
   const [subject = kind, stand] = kind.split(" on ");

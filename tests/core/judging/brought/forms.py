@@ -1,5 +1,6 @@
 """The ways in which people bring a logo. Each form takes a symbol, words, a face and colours."""
 
+from bexi.server.demo.lettering import outlines
 from tests.core.judging.brought.drawing import (
     Brought,
     First,
@@ -173,3 +174,33 @@ def several(name: str, shapes: str, words: str, key: str, ink: str) -> Brought:
     """A mark of several parts beside words."""
     pieces = [Piece("emblem", shapes), *text(words, 400, 240, 130, ink, key)]
     return Brought(name, 440 + wide(words, key, 130), 400, tuple(pieces), MARK)
+
+
+def seal(name: str, icon: str, words: str, key: str, colour: str, pale: str) -> Brought:
+    """A disc with the words around a smaller disc that holds the emblem."""
+    pieces = [disc(300, 300, 290, colour, "badge"), disc(300, 300, 190, pale, "emblem")]
+    letters = around(words, 300, 300, 218, 56, pale, key, 300)
+    return Brought(name, 600, 600, (*pieces, letters, symbol(icon, 180, 180, 240, colour)), PLATED_MARK)
+
+
+def in_two_colours(name: str, first: str, second: str, key: str, colours: tuple[str, str]) -> Brought:
+    """Words that run into each other, each in a colour of its own."""
+    reach = advance(first, face(key), 150)
+    pieces = *text(first, 30, 200, 150, colours[0], key), *text(second, 30 + reach, 200, 150, colours[1], key, "rest")
+    return Brought(name, 60 + wide(first + second, key, 150), 280, pieces, LETTER)
+
+
+def overlapping(name: str, colours: tuple[str, str], words: str, key: str, ink: str) -> Brought:
+    """Two discs that shine through each other beside the words."""
+    markup = '<circle cx="{}" cy="150" r="100" fill="{}" fill-opacity=".75"/>'
+    discs = "".join(markup.format(x, colour) for x, colour in zip((130, 240), colours, strict=True))
+    pieces = (Piece("emblem", discs), *text(words, 390, 195, 130, ink, key))
+    return Brought(name, 420 + wide(words, key, 130), 300, pieces, MARK)
+
+
+def cut_out_of_tile(name: str, letter: str, key: str, colour: str) -> Brought:
+    """A letter through which one sees what the tile lies on."""
+    left = 200 - advance(letter, face(key), 280) / 2
+    data = outlines(letter, face(key), left, 200 + height_of(letter, key, 280) / 2, 280)
+    tile = f'<path fill="{colour}" fill-rule="evenodd" d="M0 0H400V400H0Z{data}"/>'
+    return Brought(name, 400, 400, (Piece("emblem", tile),), First(EMBLEM, OWN))
