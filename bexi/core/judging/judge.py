@@ -8,14 +8,15 @@ from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.framing.compose import compose
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
-from bexi.core.judging import contrast, likeness, pixel_fit, structure
+from bexi.core.judging import contrast as outline
+from bexi.core.judging import likeness, pixel_fit, structure
 from bexi.core.judging.measure import Measured, measure
 from bexi.core.judging.readings import Judgement, Readings
 from bexi.core.judging.visible import visible
-from bexi.core.pixels.colour import WHITE, Colour
+from bexi.core.pixels.colour import WHITE, Colour, contrast
 from bexi.core.pixels.light import Pixels
 
-TABS: Mapping[str, Colour] = {"light": contrast.LIGHT_TAB, "dark": contrast.DARK_TAB}
+TABS: Mapping[str, Colour] = {"light": outline.LIGHT_TAB, "dark": outline.DARK_TAB}
 
 
 def judge(
@@ -58,6 +59,13 @@ def judge_at(
     return judge(picture, framing, compose(picture, framing, purpose, sizes), purpose, grounds, others)
 
 
+def _of_plain(colour: Colour | None, grounds: Mapping[str, Colour], own: float | None) -> Readings:
+    """Of a square of one colour, which is seen by that alone, or of nothing at all."""
+    if colour is None:
+        return Readings(structure=0.0, ink=0.0, artwork=own)
+    return Readings(contrast={name: contrast(colour, ground) for name, ground in grounds.items()}, artwork=own)
+
+
 def _judged(
     large: Measured, icon: Pixels, purpose: Purpose, grounds: Mapping[str, Colour], side: int | None
 ) -> Judgement:
@@ -65,7 +73,7 @@ def _judged(
     own = min(1.0, side / size) if side else None
     box = drawing.ink_box
     if box is None:
-        return Judgement(size, Readings(structure=0.0, ink=0.0, artwork=own))
+        return Judgement(size, _of_plain(drawing.colours[0], grounds, own))
     if not drawing.separable:
         return Judgement(size, Readings(artwork=own), separable=False)
     stroke, gap = large.strokes.thinnest, large.gaps.usual
@@ -81,7 +89,7 @@ def _judged(
             gap_px=gap * size if gap is not None else None,
             gaps_reach=float(large.gaps.length.sum()),
             lettering_px=large.capital * size if large.capital is not None else None,
-            contrast={} if purpose is Purpose.ONE_COLOUR else contrast.of_outline(drawing, grounds),
+            contrast={} if purpose is Purpose.ONE_COLOUR else outline.of_outline(drawing, grounds),
             structure=structure.kept(drawing, icon, ground),
             ink=fills,
             fit=pixel_fit.fit(drawing, size),

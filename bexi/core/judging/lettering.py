@@ -24,7 +24,12 @@ _BRIDGED, _EVEN = 2.0, 0.06
 """More room than that between capitals, or where a symbol stands for a letter; they are then of one height."""
 _ON_FOOT, _STANDING = 0.15, 0.6
 """So many of the letters of a line stand on it, within so much of their height; the others hang, or are raised."""
-_WINDING, _WIDE, _LONG_PART = 1.5, 2.2, 1.7
+_OF_HAND = 0.8
+"""Of a joined hand's height: what hangs below its line is a fifth of it, or none [common practice]."""
+_HALF, _NEARLY_ALL = 0.4, 0.9
+_SHAPED = 0.3
+"""So many of the letters of a line are no bars, as an I and an l are."""
+_WINDING, _WINDING_ALONE, _WIDE, _LONG_PART = 1.5, 2.4, 1.8, 1.7
 """A joined hand's outline is longer than its box's, and it is wide."""
 _SOLID = 0.85
 """A part that fills more of its box is a bar or a block."""
@@ -41,7 +46,7 @@ _BEYOND = 0.1
 _FURTHER, _WIDER, _TALLER, _OTHER_STROKE = 1.9, 1.4, 2.0, 1.45
 """Times the room between the letters, the widest of them, their height, and their stroke."""
 _LARGEST_SHARE = 0.65
-"""Of the drawing's height; what is higher is no row of letters."""
+"""Of the drawing's longer side; what is higher is no row of letters."""
 
 
 @dataclass(frozen=True)
@@ -72,12 +77,12 @@ def around(boxes: Iterator[Box] | Sequence[Box]) -> Box:
     )
 
 
-def rows_of(regions: Sequence[Region], height: int) -> list[Row]:
-    """The rows of letters among the regions of a drawing that is `height` px high; no region is in two."""
+def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
+    """The rows of letters among the regions of a drawing, `longest` px along its longer side; no region is in two."""
     could_be = [
         region
         for region in regions
-        if region.kind and _SMALLEST <= region.box.height <= _LARGEST_SHARE * height and not region.at_edge
+        if region.kind and _SMALLEST <= region.box.height <= _LARGEST_SHARE * longest and not region.at_edge
     ]
     lines = (_without_strangers(line) for line in _lines(could_be))
     rows = [Row(parts, _capital(parts)) for parts in lines if _are_letters(parts) or _is_joined_hand(parts)]
@@ -140,7 +145,7 @@ def _strangeness(parts: Sequence[Region], number: int) -> int:
     base, top = float(np.median(bottoms)), float(tops.min())
     beyond = _BEYOND * (base - top)
     above, below = top - part.box.top > beyond, part.box.bottom - base > beyond
-    hangs = abs(part.box.bottom - base) > beyond and abs(part.box.bottom - float(bottoms.max())) > beyond
+    hangs = float(np.abs(bottoms - part.box.bottom).min()) > beyond
     gaps = [max(0, after.box.left - before.box.right) for before, after in pairwise(others)]
     apart = min(_gap(part, parts[neighbour]) for neighbour in (number - 1, number + 1) if 0 <= neighbour < len(parts))
     strokes = np.array([one.stroke for one in others])
@@ -181,19 +186,32 @@ def _are_letters(parts: Sequence[Region]) -> bool:
     )
     alike = all(map(_are_alike, (widths, heights), (2.0, 2.0))) and _are_alike(areas, 2 * float(np.sqrt(areas.mean())))
     shaped = sum(part.fill < _SOLID for part in parts)
-    bottoms = np.array([part.box.bottom for part in parts])
-    stands = np.abs(bottoms - np.median(bottoms)) <= _ON_FOOT * np.median(heights)
-    regular = not alike and 2 * shaped >= len(parts) and stands.mean() >= _STANDING
+    stand = _stand_on_lines(np.array([part.box.bottom for part in parts]), _ON_FOOT * float(np.median(heights)))
+    regular = not alike and shaped >= max(2, _SHAPED * len(parts)) and stand
     return bool(regular and box.width >= 1.5 * np.median(heights))
 
 
+def _stand_on_lines(bottoms: NDArray[np.int64], within: float) -> bool:
+    """Whether most of some parts stand on one line; or nearly all on two, where many hang below it."""
+    near = np.abs(np.subtract.outer(bottoms, bottoms)) <= within
+    base = near[near.sum(axis=1).argmax()]
+    others = near & ~base
+    second = others[others.sum(axis=1).argmax()]
+    return bool(base.mean() >= _STANDING or (base.mean() >= _HALF and (base | second).mean() >= _NEARLY_ALL))
+
+
 def _is_joined_hand(parts: Sequence[Region]) -> bool:
-    """Whether some parts are a word whose letters run into each other, but for the first one perhaps."""
+    """Whether some parts are a word whose letters run into each other, but for the first one perhaps.
+
+    All in one it winds more than any symbol does [measured: words 2.5 and more, symbols 2.2 at most].
+    """
     box = around([part.box for part in parts])
     long = max(parts, key=lambda part: part.box.width)
     strokes = [part.stroke for part in parts]
     winds = long.outline > _WINDING * 2 * (long.box.width + long.box.height)
     is_wide = box.width > _WIDE * box.height and long.box.width > _LONG_PART * long.box.height
+    if len(parts) == 1:
+        return long.outline > _WINDING_ALONE * 2 * (long.box.width + long.box.height) and is_wide
     return 1 < len(parts) < _FEWEST and winds and is_wide and max(strokes) < _OTHER_STROKE * min(strokes)
 
 
@@ -204,6 +222,8 @@ def _are_alike(values: NDArray[np.float64], steps: float) -> bool:
 
 def _capital(parts: Sequence[Region]) -> float:
     """From the line that most parts stand on to the top of the highest."""
+    if len(parts) == 1:
+        return _OF_HAND * parts[0].box.height
     base = float(np.median([part.box.bottom for part in parts]))
     return base - min(part.box.top for part in parts)
 

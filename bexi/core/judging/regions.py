@@ -1,5 +1,6 @@
 """Connected areas of one colour; none so thin or small that it is but the fringe of another."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -11,6 +12,9 @@ from bexi.core.pixels.around import highest_around, lowest_around
 
 _SPECK = 24
 """A region of fewer px is noise: at 16 px it covers less than a fortieth of one."""
+
+_LINE, _INSIDE = 0.03, 0.2
+"""A ring or a frame line is a smaller share of its side wide, and what lies in it has so much of its area."""
 
 Kinds = NDArray[np.uint8]
 """For each px, 0 for the ground, else the number of a colour; shape (height, width)."""
@@ -137,3 +141,20 @@ def without_specks(kinds: Kinds) -> Kinds:
         around = kinds.ravel()[np.maximum(areas.firsts - 1, 0)]
         kinds = np.where(sizes < _SPECK, around, kinds.ravel()[areas.firsts])[areas.labels]
     return kinds
+
+
+def lines_around(regions: Sequence[Region]) -> list[Region]:
+    """Thin rings and frame lines around what else is drawn in the same or another ink."""
+    ink = [region for region in regions if region.kind]
+    return [
+        one
+        for one in ink
+        if one.stroke < _LINE * max(one.box.width, one.box.height)
+        and any(_encloses(one.box, other.box) for other in ink if other is not one and other.area > _INSIDE * one.area)
+    ]
+
+
+def _encloses(outer: Box, inner: Box) -> bool:
+    return (
+        outer.left < inner.left and outer.top < inner.top and outer.right > inner.right and outer.bottom > inner.bottom
+    )

@@ -1,12 +1,13 @@
 """Widths of strokes and gaps: twice the distance to the nearest edge, along the middle of what they lie between."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 from scipy import ndimage
 
 from bexi.core.judging.drawing import Drawing
+from bexi.core.judging.regions import lines_around
 
 _ALONGSIDE = 0.2
 """Sides that part faster than so much (sine of half their angle) are a corner or a tip, not a stroke."""
@@ -55,7 +56,11 @@ class Widths:
 
 
 def strokes_and_gaps(drawing: Drawing) -> tuple[Widths, Widths]:
-    """Widths of the strokes, and of the gaps between and inside them; a plate's own colour is the ground on it."""
+    """Widths of the strokes, and of the gaps between and inside them; a plate's own colour is the ground on it.
+
+    A thin line around the mark counts for nothing: it may go, and the mark is told all the same.
+    """
+    drawing = _without_lines(drawing)
     kinds = drawing.kinds
     distance = _to_edge(kinds)
     if np.isinf(distance).any():
@@ -71,6 +76,17 @@ def strokes_and_gaps(drawing: Drawing) -> tuple[Widths, Widths]:
         for chosen in (~is_gap, is_gap)
     )
     return _with_blobs(strokes, drawing, distance), gaps
+
+
+def _without_lines(drawing: Drawing) -> Drawing:
+    """The same with what lies around them in the place of thin lines around the mark."""
+    lines = [line.label for line in lines_around(drawing.regions)]
+    if not lines:
+        return drawing
+    kinds = drawing.kinds.ravel()
+    kept = kinds[drawing.areas.firsts]
+    kept[lines] = kinds[np.maximum(drawing.areas.firsts[lines] - 1, 0)]
+    return replace(drawing, kinds=kept[drawing.labels])
 
 
 def _with_blobs(strokes: Widths, drawing: Drawing, distance: NDArray[np.float64]) -> Widths:

@@ -59,7 +59,7 @@ def surveyed(pixels: Pixels, x: float, y: float, scale: float, repeated: int = 1
     drawing = replace(told, kinds=np.pad(told.kinds, _ROOM))
     if drawing.separable and drawing.ink_box is not None:
         strokes, gaps = strokes_and_gaps(drawing)
-        rows = tuple(rows_of(drawing.regions, len(drawing.kinds)))
+        rows = tuple(rows_of(drawing.regions, max(drawing.kinds.shape)))
     else:
         strokes, gaps, rows = Widths.none(), Widths.none(), ()
     return Survey(drawing, strokes, gaps, rows, x - _ROOM * scale, y - _ROOM * scale, scale)

@@ -1,0 +1,64 @@
+"""Wordmarks as they are brought: cropped to their ink, in any face, with letters that hang and letters that are bars."""
+
+from itertools import product
+from unittest import TestCase
+
+import numpy as np
+
+from bexi.core.artwork.ink import find_ink
+from bexi.core.artwork.limits import DEFAULT_LIMITS
+from bexi.core.artwork.pictures import Bitmap
+from bexi.core.artwork.vector import check, render_whole
+from bexi.core.judging.groups import Groups, groups_of
+from bexi.server.demo.lettering import outlines
+from tests.core.judging.brought.drawing import PACKAGES, advance, face
+
+FACES = (
+    *("rubik 700 normal", "lora 600 normal", "barlow-condensed 600 normal", "playfair-display 700 normal"),
+    *("nunito 700 normal", "caveat 700 normal", "atkinson-hyperlegible-mono 400 normal", "work-sans 600 normal"),
+)
+WORDS = (
+    *("Quill", "jaggy", "Happily", "WWF", "Illinois", "egg", "Yonder", "MINIMUM", "loft", "typography"),
+    *("Jigsaw", "bloom", "EEL", "Pyjama", "under", "abc", "Kerf", "queue", "Flyby", "NORDHAL"),
+)
+HANDS = "Marlow", "Amaranta", "lumen", "Coastal"
+_FOUND = 0.95
+
+
+def cropped(words: str, font: bytes) -> Bitmap:
+    """About a thousand px wide, nothing around the ink."""
+    path = outlines(words, font, 200, 300, 200)
+    size = f'viewBox="0 0 {advance(words, font, 200) + 500:.0f} 500"'
+    svg = f'<svg xmlns="http://www.w3.org/2000/svg" {size}><path fill="#813d9c" d="{path}"/></svg>'
+    pixels = render_whole(check(svg.encode(), DEFAULT_LIMITS), 1400)
+    box = find_ink(pixels).box
+    return Bitmap(np.ascontiguousarray(pixels[box.top : box.bottom, box.left : box.right]))
+
+
+def is_one_line(groups: Groups, width: int) -> bool:
+    """Nothing but words, whose first letter can be cut out."""
+    first = groups.first
+    return len(groups.words) == 1 and not groups.emblems and first is not None and first.box.left < 0.1 * width
+
+
+class WordmarkTests(TestCase):
+    def test_words_alone_are_one_line_with_a_first_letter(self):
+        # Every other pair was held back while this was made: 83 of 86 and 82 of 85.
+        missed = []
+        pairs = list(product(WORDS, FACES))
+        for words, key in pairs[::3]:
+            picture = cropped(words, face(key))
+            if not is_one_line(groups_of(picture), picture.width):
+                missed.append((words, key))
+        self.assertLessEqual(len(missed), (1 - _FOUND) * len(pairs[::3]), missed)
+
+    def test_in_other_scripts_too(self):
+        for script, words in (("cyrillic", "Йогурт"), ("greek", "Φάρος"), ("latin-ext", "řšěč")):
+            font = (PACKAGES / f"@fontsource/noto-sans/files/noto-sans-{script}-400-normal.woff").read_bytes()
+            picture = cropped(words, font)
+            self.assertTrue(is_one_line(groups_of(picture), picture.width), words)
+
+    def test_a_joined_hand_is_words_of_which_nothing_can_be_cut(self):
+        for words in HANDS:
+            groups = groups_of(cropped(words, face("pacifico 400 normal")))
+            self.assertEqual((len(groups.words), len(groups.emblems), groups.first), (1, 0, None), words)
