@@ -1,4 +1,4 @@
-"""Wordmarks as they are brought: cropped to their ink, in any face, with letters that hang and letters that are bars."""
+"""Wordmarks as they are brought: cropped to their ink, with letters that hang and letters that are bars."""
 
 from itertools import product
 from unittest import TestCase
