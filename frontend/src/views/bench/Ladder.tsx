@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { Build, Draft, Picture, Site } from "../../api/client";
 import { useDrafts, useRungsOf } from "../../api/drafts";
 import { ColourField } from "../../app/ColourField";
+import { Loading } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { TrueSizeInPart, useDevicePixelRatio } from "../../app/TrueSize";
 import { bytes } from "../../app/units";
@@ -102,6 +103,8 @@ export function Ladder(props: Props) {
       </div>
       {problem || (interrupted && !rungs.length) ? (
         <ProblemNotice problem={problem ?? (interrupted as Error)} />
+      ) : !rungs.length ? (
+        <Loading what="Making the icons" />
       ) : (
         <ol
           className={styles.rungs}
