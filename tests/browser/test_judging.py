@@ -138,3 +138,44 @@ class GroundTests(JudgingTestCase):
         page.wait_for_load_state("networkidle")
         self.lockup.refresh_from_db()
         self.assertIsNotNone(self.lockup.read_as.lift)
+
+
+class EdgeTests(JudgingTestCase):
+    def edges(self, page: Page):
+        return page.get_by_role("region", name="The icon at 16 px, looked at closely").get_by_role("slider")
+
+    def held(self) -> list[dict]:
+        return self.framing()["held_edges"]
+
+    def test_an_edge_is_put_on_another_pixel_by_key_and_by_hand_and_put_back(self):
+        page = self.first_look()
+        page.get_by_role("button", name="Continue with the chosen one").click()
+        self.rung(page, 16).click()
+        edge = self.edges(page).first
+        before = self.rung(page, 16).get_by_role("img").get_attribute("src")
+        px = int(float(edge.get_attribute("aria-valuenow")))
+        most, least = (int(edge.get_attribute(f"aria-value{end}")) for end in ("max", "min"))
+        by, key = (1, "ArrowRight") if px < most else (-1, "ArrowLeft")
+        self.assertGreater(most, least)
+        edge.focus()
+        page.keyboard.press(key)
+        expect(edge).to_have_attribute("aria-valuetext", f"on pixel {px + by}, moved by you")
+        expect(edge).to_be_focused()
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        self.assertEqual([(one["size_px"], one["put_on_px"]) for one in self.held()], [(16, px + by)])
+        self.assertNotEqual(self.rung(page, 16).get_by_role("img").get_attribute("src"), before)
+        self.assert_no_axe_findings(page)
+        page.get_by_role("button", name="Put the moved edge back").click()
+        expect(edge).to_have_attribute("aria-valuetext", f"on pixel {px}")
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        self.assertEqual(self.held(), [])
+        box, step = edge.bounding_box(), 176 // 16 * by
+        middle = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.move(*middle)
+        page.mouse.down()
+        page.mouse.move(middle[0] + step, middle[1], steps=4)
+        page.mouse.up()
+        expect(edge).to_have_attribute("aria-valuetext", f"on pixel {px + by}, moved by you")
+        page.get_by_role("button", name="Undo", exact=True).click()
+        expect(edge).to_have_attribute("aria-valuetext", f"on pixel {px}")
+        self.assertEqual(self.held(), [])

@@ -44,7 +44,7 @@ def compose(picture: Picture, framing: Framing, purpose: Purpose, sizes: Sequenc
 
 def moves_in(picture: Picture, framing: Framing, size: int) -> Moves:
     """The edges that are moved in a tab's icon drawn by hand, whether or not the framing asks for it."""
-    return moves_of(*_prepared(picture, framing), size)
+    return moves_of(*_prepared(picture, framing), size, framing.held)
 
 
 def shades_for(picture: Picture, framing: Framing) -> Shades:
@@ -64,7 +64,7 @@ def _laid(
     plate, finish = framing.plate, framing.finish
     below = plate.colour if plate.shape is not PlateShape.NONE else ground
     picture, frame = _prepared(picture, framing)
-    reduced_on = partial(drawn_by_hand, picture, frame, sizes=sizes, by_hand=by_hand)
+    reduced_on = partial(drawn_by_hand, picture, frame, sizes=sizes, by_hand=by_hand, held=framing.held)
     icons = [finish.sharpened(icon) for icon in reduced_on(below)]
     if finish.outline:
         shapes = reduced_on(None)

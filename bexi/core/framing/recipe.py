@@ -12,11 +12,12 @@ from bexi.core.framing.cut import Cut
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.hand.drawn import BY_HAND
+from bexi.core.framing.hand.held import MOST_HELD, HeldEdge
 from bexi.core.framing.older_recipes import OLDER, brought_up
 from bexi.core.framing.purpose import Purpose
 from bexi.core.pixels.colour import WHITE, Colour
 
-VERSION = 5
+VERSION = 6
 NO_PLATE = Plate(margin=0)
 NO_FINISH = Finish()
 
@@ -29,7 +30,7 @@ class Framing:
     `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is that of the artwork beyond
     which nothing is shown, though it lies in the frame; None shows all. `lift` is the tolerance in OKLab by which a
     bitmap's flat ground is lifted, None to keep it. `by_hand` are the sizes in px of tab icons that are drawn by hand,
-    some of BY_HAND.
+    some of BY_HAND; `held` are edges in those that somebody put on px of their own.
     """
 
     frame: Frame
@@ -41,6 +42,7 @@ class Framing:
     cut: Cut | None = None
     lift: float | None = None
     by_hand: tuple[int, ...] = ()
+    held: tuple[HeldEdge, ...] = ()
 
     def __post_init__(self) -> None:
         if self.lift is not None and not 0 < self.lift <= LARGEST_TOLERANCE:
@@ -49,10 +51,20 @@ class Framing:
             )
         if not set(self.by_hand) <= set(BY_HAND):
             raise FramingRefused("not-by-hand", f"Only icons of {_listed(BY_HAND)} px can be drawn by hand.")
+        if len(self.held) > MOST_HELD or not {one.size for one in self.held} <= set(BY_HAND):
+            raise FramingRefused(
+                "held-elsewhere",
+                f"At most {MOST_HELD} edges can be held, in icons that can be drawn by hand: {_listed(BY_HAND)} px.",
+            )
 
     def ground_for(self, opaque: bool) -> Colour | None:
         """The ground under one icon: never clear when the icon must be opaque."""
         return self.ground or (self.home_ground if opaque else None)
+
+    @property
+    def plain(self) -> "Framing":
+        """The same with no icon drawn by hand."""
+        return replace(self, by_hand=(), held=())
 
     def as_json(self) -> dict[str, object]:
         """Plain data, read back by `from_json`."""
@@ -66,6 +78,7 @@ class Framing:
             "cut": self.cut.as_json() if self.cut else None,
             "lift_tolerance": self.lift,
             "by_hand_px": list(self.by_hand),
+            "held_edges": [one.as_json() for one in self.held],
         }
 
     @classmethod
@@ -83,6 +96,7 @@ class Framing:
                 Cut.from_json(data["cut"]) if data["cut"] is not None else None,
                 float(lift) if lift is not None else None,
                 tuple(_whole(size) for size in data["by_hand_px"]),
+                tuple(HeldEdge.from_json(one) for one in data["held_edges"]),
             )
         except (KeyError, TypeError, ValueError, AttributeError) as error:
             raise FramingRefused(
@@ -159,8 +173,8 @@ class Recipe:
     @property
     def plain(self) -> "Recipe":
         """The same with no icon drawn by hand."""
-        own = tuple(replace(one, framing=replace(one.framing, by_hand=())) for one in self.own)
-        return Recipe(replace(self.framing, by_hand=()), own)
+        own = tuple(replace(one, framing=one.framing.plain) for one in self.own)
+        return Recipe(self.framing.plain, own)
 
     @property
     def framings(self) -> tuple[Framing, ...]:

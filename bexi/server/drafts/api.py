@@ -11,6 +11,7 @@ from pydantic import AfterValidator, Field, StringConstraints
 from bexi.core.formats.sizes import LARGEST_ICON
 from bexi.core.framing.cut_off import outside_circle, outside_rounded
 from bexi.core.framing.frame import Frame
+from bexi.core.framing.hand.held import Grip
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.judging import likeness
@@ -92,7 +93,8 @@ class RungOut(Schema):
     `own` is the number of the recipe's own framing that this picture takes, null when it goes with all sizes;
     `framing` is the one it comes out of. `verdict` is null where too little could be measured, `says` the word with the
     worst number; `contrast` is that of the outline to each ground by its name. `edges` is how many were put on whole px
-    by hand, `plain` the base64 PNG without that, null where nothing was moved.
+    by hand, `plain` the base64 PNG without that, null where nothing was moved; `grips` are the edges that can be taken
+    hold of.
     """
 
     size: int
@@ -109,6 +111,7 @@ class RungOut(Schema):
     contrast: dict[str, float]
     edges: int
     plain: str | None
+    grips: list[Grip]
 
 
 class CutOffOut(Schema):
@@ -227,6 +230,7 @@ def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOu
             contrast=dict(rung.judgement.readings.contrast),
             edges=rung.by_hand.edges if rung.by_hand else 0,
             plain=base64.b64encode(rung.by_hand.plain).decode() if rung.by_hand else None,
+            grips=list(rung.grips),
         )
         for rung in made
     ]

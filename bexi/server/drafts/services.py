@@ -15,6 +15,8 @@ from bexi.core.errors import FramingRefused
 from bexi.core.formats import png
 from bexi.core.framing.compose import framing_for, moves_in
 from bexi.core.framing.frame import Frame, whole_artwork
+from bexi.core.framing.hand.drawn import grips_in
+from bexi.core.framing.hand.held import Grip
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.framing.reduce import enlargement, reduced
@@ -56,7 +58,8 @@ class Rung:
     """One picture of the ladder, and how many times its artwork is enlarged for it (None for vectors).
 
     `own` is the number of the recipe's own framing that it takes, None when it goes with all sizes; `framing` is
-    the one it comes out of, `judgement` what a person will see of it. `by_hand` is None where no edge was moved.
+    the one it comes out of, `judgement` what a person will see of it. `by_hand` is None where no edge was moved;
+    `grips` are the edges that can be taken hold of.
     """
 
     size: int
@@ -67,6 +70,7 @@ class Rung:
     framing: Framing
     judgement: Judgement
     by_hand: ByHand | None = None
+    grips: tuple[Grip, ...] = ()
 
 
 @aside_when_large
@@ -122,7 +126,7 @@ def _by_hand(
         if purpose is Purpose.TAB and size in framing.by_hand
     }
     moved = {icon: count for icon, count in edges.items() if count}
-    plain: dict[Icon, Framing] = {icon: replace(framings[icon], by_hand=()) for icon in moved}
+    plain: dict[Icon, Framing] = {icon: framings[icon].plain for icon in moved}
     made = _made(artwork, recipe.plain, plain, nobody_waits)
     return {icon: ByHand(count, made[icon]) for icon, count in moved.items()}
 
@@ -186,14 +190,18 @@ def _rung(
     taken = recipe.own_for(size, purpose)
     enlarged = enlargement(pictures(framing.artwork), framing.frame, size)
     own = recipe.own.index(taken) if taken else None
-    return Rung(size, purpose, data, enlarged, own, framing, judgement, by_hand)
+    grips: list[Grip] = []
+    if purpose is Purpose.TAB and size in framing.by_hand:
+        grips = grips_in(moves_in(pictures(framing.artwork), framing, size), size, framing.held)
+    return Rung(size, purpose, data, enlarged, own, framing, judgement, by_hand, tuple(grips))
 
 
 def _key(artwork: Artwork, framing: Framing, size: int, purpose: Purpose) -> str:
     """Under which a picture is kept: all that it is made of."""
     source = _artwork(artwork, framing.artwork)
     by_hand = (size,) if size in framing.by_hand and purpose is Purpose.TAB else ()
-    own = replace(framing, artwork=None, by_hand=by_hand)
+    held = tuple(one for one in framing.held if one.size in by_hand)
+    own = replace(framing, artwork=None, by_hand=by_hand, held=held)
     made_of = (ENGINE_VERSION, source.sha256, source.read_as, own, size, purpose)
     return hashlib.sha256(repr(made_of).encode()).hexdigest()
 

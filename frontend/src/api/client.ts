@@ -23,6 +23,7 @@ export type Own = Schemas["Own"];
 export type Recipe = Schemas["Recipe"];
 export type Draft = Schemas["DraftOut"];
 export type Rung = Schemas["RungOut"];
+export type Grip = Schemas["Grip"];
 export type Offer = Schemas["OfferOut"];
 export type Group = Schemas["GroupOut"];
 export type CloseLook = Schemas["CloseOut"];

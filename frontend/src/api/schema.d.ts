@@ -2840,6 +2840,12 @@ export interface components {
             outside_rounded: number;
         };
         /**
+         * Axis
+         * @description Along which an edge moves: `across` is from left to right.
+         * @enum {string}
+         */
+        Axis: "across" | "down";
+        /**
          * Cut
          * @description A box in artwork px, and the corners of a shape in it beyond which nothing is left; none for all of it.
          *
@@ -2917,7 +2923,7 @@ export interface components {
          *     `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is that of the artwork beyond
          *     which nothing is shown, though it lies in the frame; None shows all. `lift` is the tolerance in OKLab by which a
          *     bitmap's flat ground is lifted, None to keep it. `by_hand` are the sizes in px of tab icons that are drawn by hand,
-         *     some of BY_HAND.
+         *     some of BY_HAND; `held` are edges in those that somebody put on px of their own.
          */
         Framing: {
             frame: components["schemas"]["Frame"];
@@ -2957,6 +2963,26 @@ export interface components {
              * @default []
              */
             by_hand: number[];
+            /**
+             * Held
+             * @default []
+             */
+            held: components["schemas"]["HeldEdge"][];
+        };
+        /**
+         * HeldEdge
+         * @description The edge that lies at `place` along an axis in an icon of `size` px, and the px that it was put on.
+         *
+         *     Raises FramingRefused when either lies outside the icon.
+         */
+        HeldEdge: {
+            /** Size */
+            size: number;
+            axis: components["schemas"]["Axis"];
+            /** Place */
+            place: number;
+            /** Px */
+            px: number;
         };
         /**
          * Own
@@ -3042,13 +3068,34 @@ export interface components {
             revision: number;
         };
         /**
+         * Grip
+         * @description An edge that can be taken hold of: where it lies in the drawing, where in the icon, and how far it can go.
+         *
+         *     `place` and `px` in px of the icon; `least` and `most` leave room for the edges on either side. `is_held` tells
+         *     that somebody has moved it.
+         */
+        Grip: {
+            axis: components["schemas"]["Axis"];
+            /** Place */
+            place: number;
+            /** Px */
+            px: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Is Held */
+            is_held: boolean;
+        };
+        /**
          * RungOut
          * @description `png` is base64; `enlargement` is how many times the artwork is enlarged, null for vectors.
          *
          *     `own` is the number of the recipe's own framing that this picture takes, null when it goes with all sizes;
          *     `framing` is the one it comes out of. `verdict` is null where too little could be measured, `says` the word with the
          *     worst number; `contrast` is that of the outline to each ground by its name. `edges` is how many were put on whole px
-         *     by hand, `plain` the base64 PNG without that, null where nothing was moved.
+         *     by hand, `plain` the base64 PNG without that, null where nothing was moved; `grips` are the edges that can be taken
+         *     hold of.
          */
         RungOut: {
             /** Size */
@@ -3078,6 +3125,8 @@ export interface components {
             edges: number;
             /** Plain */
             plain: string | null;
+            /** Grips */
+            grips: components["schemas"]["Grip"][];
         };
         /**
          * Verdict

@@ -50,9 +50,9 @@ class OlderRecipeTests(TestCase):
         self.assertEqual([one.by_hand for one in recipe.framings], [(), ()])
         self.assertEqual(Recipe.from_json({**recipe.as_json(), "own": []}).framing, READ)
 
-    def test_what_is_written_now_is_version_5_and_the_same(self):
+    def test_what_is_written_now_is_version_6_and_the_same(self):
         recipe = Recipe.from_json({"version": 2, "framing": PLAIN})
-        self.assertEqual(recipe.as_json()["version"], 5)
+        self.assertEqual(recipe.as_json()["version"], 6)
         self.assertEqual(Recipe.from_json(recipe.as_json()), recipe)
 
     def test_what_is_no_recipe_is_refused(self):

@@ -8,6 +8,7 @@ from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.hand.edges import SIDE, Edge, Outlines, outlines_of
 from bexi.core.framing.hand.grid import on_grid
+from bexi.core.framing.hand.held import Axis, Grip, HeldEdge, grips_of, held_in
 from bexi.core.framing.hand.warp import warped, weights
 from bexi.core.framing.reduce import reduced
 from bexi.core.pixels.colour import Colour
@@ -36,26 +37,43 @@ class Moves:
 
 
 def drawn_by_hand(
-    picture: Picture, frame: Frame, ground: Colour | None, sizes: Sequence[int], by_hand: Sequence[int]
+    picture: Picture,
+    frame: Frame,
+    ground: Colour | None,
+    sizes: Sequence[int],
+    by_hand: Sequence[int],
+    held: tuple[HeldEdge, ...] = (),
 ) -> list[Pixels]:
     """The artwork at each of `sizes` px, as `reduced` makes it, but for those `by_hand` whose edges are moved.
 
-    A drawing whose edges lie on px already is the same byte for byte, and so are photographs.
+    A drawing whose edges lie on px already is the same byte for byte, and so are photographs. `held` are edges that
+    somebody put on px of their own.
     """
-    moves = {size: moves_of(picture, frame, size) for size in sizes if size in by_hand}
+    moves = {size: moves_of(picture, frame, size, held) for size in sizes if size in by_hand}
     moved = {size: move for size, move in moves.items() if move.count}
     plain = iter(reduced(picture, frame, ground, [size for size in sizes if size not in moved]))
     return [_moved(picture, frame, ground, size, moved[size]) if size in moved else next(plain) for size in sizes]
 
 
 @lru_cache(maxsize=32)
-def moves_of(picture: Picture, frame: Frame, size: int) -> Moves:
-    """Where the edges of what a frame shows go to in an icon of `size` px."""
+def moves_of(picture: Picture, frame: Frame, size: int, held: tuple[HeldEdge, ...] = ()) -> Moves:
+    """Where the edges of what a frame shows go to in an icon of `size` px; of those `held` they that are of it."""
     outlines = _outlines(picture, frame) if size in BY_HAND and _is_fine(picture, frame, size) else None
     if outlines is None:
         return Moves(((), ()), ((), ()))
     across, down = (tuple(one.edges(size)) for one in outlines)
-    return Moves((across, down), on_grid(across, down, size))
+    moved = on_grid(across, down, size)
+    own = [[one for one in held if one.size == size and one.axis is axis] for axis in Axis]
+    return Moves((across, down), (held_in(across, moved[0], own[0]), held_in(down, moved[1], own[1])))
+
+
+def grips_in(moves: Moves, size: int, held: Sequence[HeldEdge]) -> list[Grip]:
+    """The edges of an icon that can be taken hold of, across first."""
+    return [
+        grip
+        for axis, edges, px in zip(Axis, moves.edges, moves.px, strict=True)
+        for grip in grips_of(axis, edges, px, size, [one for one in held if one.size == size and one.axis is axis])
+    ]
 
 
 def _is_fine(picture: Picture, frame: Frame, size: int) -> bool:

@@ -17,7 +17,7 @@ _WITHIN = 1 / 4
 """Of a px: an edge that leans or bends by less is straight; a ring's outermost arc is, too."""
 _STANDS_OUT = 2.0
 """Times more edge at one place than around it; a hatching has as much everywhere."""
-_APART = 1 / 3
+APART = 1 / 3
 """Of a px: edges of one kind that are nearer are one."""
 _DIFFERENCE = 40
 """Of 255, over a few samples: less is a step of a fade."""
@@ -108,5 +108,5 @@ def _peaks(counts: NDArray[np.float64], size: int, begins: bool) -> Iterator[Edg
         places = np.arange(max(0, most_at - 1), min(len(counts), most_at + 2))
         place = float((places * counts[places]).sum() / counts[places].sum())
         yield Edge(place / px, float(most) / px, begins)
-        apart = round(_APART * px)
+        apart = round(APART * px)
         left[max(0, at - apart) : at + apart + 1] = 0

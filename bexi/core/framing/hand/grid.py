@@ -5,10 +5,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from bexi.core.framing.hand.edges import Edge
+from bexi.core.framing.hand.edges import APART, Edge
 
-_APART = 1 / 3
-"""In px: edges that are further apart stay apart."""
 _STEM, _GAP = 6.0, 1.5
 """The price of changing a stem's and a gap's width, for each px of the shorter side and the square of the change."""
 _WIDE = 4.0
@@ -69,11 +67,11 @@ def _by_extent(edges: Sequence[Edge], size: int, widths: _Widths) -> dict[float,
 
 
 def _is_stem(before: Edge, after: Edge) -> bool:
-    return before.begins and not after.begins and _APART < after.place - before.place < _WIDE
+    return before.begins and not after.begins and APART < after.place - before.place < _WIDE
 
 
 def _is_gap(before: Edge, after: Edge) -> bool:
-    return not before.begins and after.begins and _APART < after.place - before.place < _WIDE
+    return not before.begins and after.begins and APART < after.place - before.place < _WIDE
 
 
 def _ways(edges: Sequence[Edge], size: int, widths: _Widths) -> dict[tuple[float, float], _Way]:
@@ -133,7 +131,7 @@ def _mirrored(edges: Sequence[Edge]) -> bool:
 def _price(before: Edge, edge: Edge, distance: float, widths: _Widths) -> float:
     """What it costs that an edge comes to lie so many px after the one before it."""
     was = edge.place - before.place
-    if distance < 0 or (not distance and was > _APART):
+    if distance < 0 or (not distance and was > APART):
         return math.inf
     shorter = min(before.length, edge.length)
     if _is_stem(before, edge):

@@ -5,6 +5,7 @@ import type { CloseLook, Offer, Recipe, Site } from "../../api/client";
 import { framingOf, useCloseLook } from "../../api/judging";
 import { TrueSize } from "../../app/TrueSize";
 import styles from "./closely.module.css";
+import { AboutGrips, EdgeGrips } from "./EdgeGrips";
 import { offered, type Picked, PLACES, type Reach } from "./scope";
 import { pngOf, type Step, useRested } from "./useLadder";
 import { kindOf, toneOf, wordOf } from "../../app/verdict";
@@ -50,9 +51,11 @@ export function Closely({ site, artworkId, recipe, rung, ownGround, change, clos
             height={side}
           />
           {marks && <Overlay marks={marks} shown={shown} />}
+          <EdgeGrips rung={rung} side={side} change={change} />
         </div>
         {marks && <Legend marks={marks} shown={shown} setShown={setShown} />}
       </div>
+      {rung.grips.length > 0 && <AboutGrips rung={rung} change={change} />}
       {look.isPending && (
         <p className={styles.waiting} role="status">
           <Spin size="small" /> Measuring, and trying fixes
@@ -62,7 +65,7 @@ export function Closely({ site, artworkId, recipe, rung, ownGround, change, clos
       {look.data && (
         <>
           <WaysOut look={look.data} rung={rung} change={change} />
-          <Readings look={look.data} />
+          <Readings look={look.data} isByHand={rung.grips.length > 0} />
         </>
       )}
     </section>
@@ -121,7 +124,8 @@ function Legend({ marks, shown, setShown }: LegendProps) {
   );
 }
 
-function Readings({ look }: { look: CloseLook }) {
+/** Of an icon drawn by hand it is known how many edges are on pixels. */
+function Readings({ look, isByHand }: { look: CloseLook; isByHand: boolean }) {
   const { readings, contrast, fit, notes } = look.judgement;
   return (
     <>
@@ -145,7 +149,7 @@ function Readings({ look }: { look: CloseLook }) {
               </td>
             </tr>
           ))}
-          {typeof fit === "number" && (
+          {typeof fit === "number" && !isByHand && (
             <tr>
               <th scope="row">edges on pixels</th>
               <td className="reading">{Math.round(fit * 100)}%</td>
