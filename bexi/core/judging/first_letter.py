@@ -18,11 +18,12 @@ _WIDEST = 1.7
 
 @dataclass(frozen=True)
 class FirstLetter:
-    """The cut around a letter, the box of its ink in artwork px, and its colour."""
+    """The cut around a letter, the box of its ink in artwork px, its colour, and that of the badge it lies `on`."""
 
     cut: Cut
     box: Box
     colour: Colour
+    on: Colour | None = None
 
 
 def first_letter(survey: Survey, row: Row) -> FirstLetter | None:
@@ -36,7 +37,9 @@ def first_letter(survey: Survey, row: Row) -> FirstLetter | None:
     cut = cut_along(survey, [region.label for region in regions], _ASIDE)
     if cut is None:
         return None
-    return FirstLetter(cut, survey.in_artwork(around([region.box for region in regions])), colour)
+    before = drawing.kinds.ravel()[drawing.areas.firsts[first.label] - 1]  # to the left of its first px
+    on = drawing.colours[before] if before else None
+    return FirstLetter(cut, survey.in_artwork(around([region.box for region in regions])), colour, on)
 
 
 def _is_dot_of(other: Region, letter: Region, row: Row) -> bool:

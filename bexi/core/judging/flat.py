@@ -44,7 +44,7 @@ def told_apart(pixels: Pixels, repeated: int = 1) -> Drawing:
     strength = strength_of(pixels, ink.ground_colour)
     least = CLEAR_BELOW if ink.ground is GroundKind.CLEAR else NEAR_GROUND
     around = highest_around(strength, 2 * reach + 3)
-    halos = halos_in(strength)
+    halos = halos_in(strength, reach)
     # Ink that stands in a halo begins half-way between the two.
     beside = highest_around(np.where(halos, strength, np.uint8(0)), 2 * reach + 7)
     half = around // 2 + beside // 2

@@ -21,12 +21,12 @@ def strength_of(pixels: Pixels, ground: Colour | None) -> NDArray[np.uint8]:
     return strength
 
 
-def halos_in(strength: NDArray[np.uint8]) -> NDArray[np.bool_]:
-    """Where a shadow or a glow fades out: weak, and changing slowly and throughout.
+def halos_in(strength: NDArray[np.uint8], reach: int) -> NDArray[np.bool_]:
+    """Where a shadow or a glow fades out: weak, and changing slowly and throughout; each px was repeated `reach` times.
 
     Translucent ink is weak, too, but even; the fringe of antialiasing changes within a px or two.
     """
-    range_ = highest_around(strength, 3) - lowest_around(strength, 3)
+    range_ = highest_around(strength, 2 * reach + 1) - lowest_around(strength, 2 * reach + 1)
     weak = (strength > 0) & (strength < _WEAK) & (range_ <= _SLOWLY)
     labels, _ = ndimage.label(weak)
     areas = np.maximum(np.bincount(labels.ravel()), 1)

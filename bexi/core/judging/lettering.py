@@ -24,6 +24,8 @@ _BRIDGED, _EVEN = 2.0, 0.06
 """More room than that between capitals, or where a symbol stands for a letter; they are then of one height."""
 _ON_FOOT, _STANDING = 0.15, 0.6
 """So many of the letters of a line stand on it, within so much of their height; the others hang, or are raised."""
+_LINE_FILLS = 0.6
+"""A line that winds leaves much of its box free, which a badge with many letters does not."""
 _OF_HAND = 0.8
 """Of a joined hand's height: what hangs below its line is a fifth of it, or none [common practice]."""
 _HALF, _NEARLY_ALL = 0.4, 0.9
@@ -86,6 +88,7 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     ]
     lines = (_without_strangers(line) for line in _lines(could_be))
     rows = [Row(parts, _capital(parts)) for parts in lines if _are_letters(parts) or _is_joined_hand(parts)]
+    rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)]
     ring = _around_circle(could_be)
     if ring is None:
         return rows
@@ -93,6 +96,21 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     # A few letters at the top and at the foot of a circle stand on lines of their own, too.
     apart = [row for row in rows if not in_ring & {part.label for part in row.parts}]
     return [*apart, ring] if all(len(row.parts) < len(ring.parts) / 2 for row in rows) else rows
+
+
+def _is_beside(row: Row, longer: Row) -> bool:
+    """Whether a row is an emblem of a few parts beside a longer one, on whose line it does not stand."""
+    box, other = row.box, longer.box
+    overlap = min(box.bottom, other.bottom) - max(box.top, other.top)
+    is_beside = overlap > 0.5 * min(box.height, other.height) and not (
+        box.left < other.right and other.left < box.right
+    )
+    stands_off = abs(_base(row.parts) - _base(longer.parts)) > _BEYOND * longer.height
+    return len(row.parts) <= min(_FEWEST, len(longer.parts) - 1) and is_beside and stands_off
+
+
+def _base(parts: Sequence[Region]) -> float:
+    return float(np.median([part.box.bottom for part in parts]))
 
 
 def _lines(regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
@@ -211,7 +229,8 @@ def _is_joined_hand(parts: Sequence[Region]) -> bool:
     winds = long.outline > _WINDING * 2 * (long.box.width + long.box.height)
     is_wide = box.width > _WIDE * box.height and long.box.width > _LONG_PART * long.box.height
     if len(parts) == 1:
-        return long.outline > _WINDING_ALONE * 2 * (long.box.width + long.box.height) and is_wide
+        is_line = long.fill < _LINE_FILLS and long.outline > _WINDING_ALONE * 2 * (long.box.width + long.box.height)
+        return is_line and is_wide
     return 1 < len(parts) < _FEWEST and winds and is_wide and max(strokes) < _OTHER_STROKE * min(strokes)
 
 
@@ -224,8 +243,7 @@ def _capital(parts: Sequence[Region]) -> float:
     """From the line that most parts stand on to the top of the highest."""
     if len(parts) == 1:
         return _OF_HAND * parts[0].box.height
-    base = float(np.median([part.box.bottom for part in parts]))
-    return base - min(part.box.top for part in parts)
+    return _base(parts) - min(part.box.top for part in parts)
 
 
 def _around_circle(regions: Sequence[Region]) -> Row | None:

@@ -43,7 +43,8 @@ def subjects_of(groups: Groups) -> Iterator[Subject]:
     if groups.first:
         first = groups.first
         told = f"the first letter as the logo draws it; {_unread(groups)}"
-        yield Subject("first letter", first.box, first.cut, (first.colour,), told)
+        on = Badge(first.on, is_disc=False) if first.on else None
+        yield Subject("first letter", first.box, first.cut, (first.colour,), told, on)
     colours = groups.emblems[0].colours if is_alone and groups.emblems else groups.colours
     yield Subject("whole", groups.ink, None, colours, "all of it", is_full=groups.is_full)
     if groups.inner:

@@ -18,6 +18,7 @@ from tests.core.judging.brought.forms import (
     monogram,
     on_ground,
     overlapping,
+    pill,
     right_of,
     seal,
     several,
@@ -84,4 +85,5 @@ DEVELOPED: tuple[Brought, ...] = (
     in_two_colours("two colours, hanging", "sea", "glass", "rubik 700 normal", ("#0f766e", "#5eead4")),
     overlapping("two discs", ("#e11d48", "#2563eb"), "Venning", "rubik 600 normal", "#111827"),
     cut_out_of_tile("cut out of a tile", "H", "rubik 700 normal", "#be123c"),
+    pill("pill", "bike", "Pedalio", "rubik 700 normal", "#0f766e", "#ffffff"),
 )

@@ -204,3 +204,10 @@ def cut_out_of_tile(name: str, letter: str, key: str, colour: str) -> Brought:
     data = outlines(letter, face(key), left, 200 + height_of(letter, key, 280) / 2, 280)
     tile = f'<path fill="{colour}" fill-rule="evenodd" d="M0 0H400V400H0Z{data}"/>'
     return Brought(name, 400, 400, (Piece("emblem", tile),), First(EMBLEM, OWN))
+
+
+def pill(name: str, icon: str, words: str, key: str, colour: str, ink: str) -> Brought:
+    """The emblem and the words on one long badge."""
+    reach = wide(words, key, 110)
+    pieces = box(10, 10, reach + 400, 240, colour, "badge", 120), symbol(icon, 100, 55, 150, ink, 2.4)
+    return Brought(name, reach + 420, 260, (*pieces, *text(words, 290, 168, 110, ink, key)), PLATED_MARK)

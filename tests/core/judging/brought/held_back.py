@@ -18,6 +18,7 @@ from tests.core.judging.brought.forms import (
     monogram,
     on_ground,
     overlapping,
+    pill,
     right_of,
     seal,
     several,
@@ -99,4 +100,6 @@ HELD_BACK: tuple[Brought, ...] = (
     in_two_colours("two colours, upright", "Kiln", "yard", "nunito 700 normal", ("#b91c1c", "#64748b")),
     overlapping("two discs, pale", ("#f59e0b", "#84cc16"), "Osmund", "lora 600 normal", "#1f2937"),
     cut_out_of_tile("cut out of a tile, serif", "R", "playfair-display 700 normal", "#155e75"),
+    pill("pill, serif", "tractor", "Fallow", "lora 600 normal", "#7c2d12", "#fde68a"),
+    pill("pill, of parts", "users", "Commons", "nunito 700 normal", "#1e3a8a", "#ffffff"),
 )
