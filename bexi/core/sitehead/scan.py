@@ -29,6 +29,7 @@ _TOKEN = re.compile(
     rf"|<(?P<close>/?)(?P<name>[A-Za-z][^\s/>]*+)(?P<attributes>{_ONE}*+)>|</?[A-Za-z].*",
     re.DOTALL,
 )
+_COMMENT_ENDS = re.compile(r"--!?>")
 _SCRIPT_PART = re.compile(r"<!--(?:-?>)?|-->|<(?P<close>/?)script(?=[\s/>])", re.IGNORECASE)
 _SAYS_XHTML = re.compile(r"<!DOCTYPE[^>]*XHTML|<html\b[^>]*\sxmlns\s*=|\A(?:\xef\xbb\xbf)?\s*<\?xml\b", re.IGNORECASE)
 _EARLY = 4000
@@ -123,7 +124,11 @@ class Head:
         return any(start < position < end for start, end in self.template.conditions)
 
     def _within_text(self, place: int) -> bool:
-        """Whether this is inside a tag, or in the text of a script or the like."""
+        """Whether this is inside a tag, in the text of a script or the like, or in a comment that has no end."""
+        html = self.template.html
+        comment = html.rfind("<!--", 0, place)
+        if comment >= 0 and not _COMMENT_ENDS.search(html, comment + 2):
+            return True
         last = next((tag for tag in reversed(self.tags) if tag.start < place), None)
         return last is not None and (place < last.end or (last.name in _TEXT_ELEMENTS and not last.closing))
 

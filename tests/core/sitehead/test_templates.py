@@ -218,6 +218,14 @@ REPEATED = (
 )
 
 
+class OpenCommentTests(TestCase):
+    def test_no_lines_are_put_into_a_comment_that_has_no_end(self):
+        with self.assertRaises(HeadRefused):
+            edit_head(b"{% if a %}<head><!--{% endif %}", ICONS)
+        before = edit_head(b"<head><!-- never closed", ICONS).after
+        self.assertLess(before.index(b"<link"), before.index(b"<!-- never"))
+
+
 class GeneratedTests(TestCase):
     @given(st.lists(st.sampled_from(MIXED.split("|")), max_size=30))
     @settings(max_examples=1500, deadline=None)
