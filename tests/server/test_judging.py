@@ -195,9 +195,12 @@ class FirstLookTests(JudgingTestCase):
         letters = Artwork.objects.get(pk=answer["draft"]["recipe"]["framing"]["artwork"])
         self.assertEqual(letters.drawing["text"], "MF")
 
-    def test_a_blank_picture_has_a_proposal_all_the_same(self):
-        answer = self.put(add_artwork("blank.png", plain_png(60, 60, "#ffffff"))).json()
-        self.assertEqual(answer["proposal"]["kind"], "as it is")
+    def test_a_blank_picture_has_proposals_all_the_same(self):
+        # A white square is not seen on a light tab, so letters come before it; a blue one is.
+        for colour, kinds in (("#ffffff", ["letters", "as it is"]), ("#1a5fb4", ["as it is", "letters"])):
+            blank = add_artwork(f"{colour}.png", plain_png(60, 60, colour))
+            offers = self.ask("GET", f"sites/{self.site.pk}/proposals/{blank.pk}").json()
+            self.assertEqual([one["kind"] for one in offers], kinds)
 
     def test_the_same_proposals_over_again(self):
         first = self.ask("GET", f"sites/{self.site.pk}/proposals/{self.lockup.pk}").json()
