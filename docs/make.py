@@ -1,8 +1,8 @@
 """Builds the documentation: `make docs`. The pages on commands, files, formats and the API are made from these."""
 
+import argparse
 import json
 import shutil
-import sys
 import tempfile
 from collections.abc import Iterator
 from pathlib import Path
@@ -158,4 +158,6 @@ def _slug(name: str) -> str:
 
 
 if __name__ == "__main__":
-    make(Path(sys.argv[1]).resolve())
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("folder", type=Path, help="where the pages go")
+    make(parser.parse_args().folder.resolve())

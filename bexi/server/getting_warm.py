@@ -14,6 +14,7 @@ from bexi.resources import initials_face
 from bexi.resources.generic import generic_icons
 from bexi.sandbox.measuring import measure_file
 from bexi.server.artwork.reading import read_apart
+from bexi.server.problems import Busy
 
 _DRAWING = (
     b'<svg xmlns="http://www.w3.org/2000/svg" width="64" height="64">'
@@ -22,15 +23,15 @@ _DRAWING = (
 
 
 def begin_to_get_warm() -> None:
-    """Start the reader apart and judge a drawing, in a thread of its own; whatever fails will be told when it is
-    asked for."""
-    threading.Thread(target=_get_warm, daemon=True).start()
+    """Get warm in a thread of its own."""
+    threading.Thread(target=get_warm, daemon=True).start()
 
 
-def _get_warm() -> None:
+def get_warm() -> None:
+    """Start the reader apart and judge a drawing; a reader that does not start is told whoever asks for it, too."""
     try:
         read_apart(measure_file, "drawing.svg", _DRAWING, AS_IT_IS)
-    except ArtworkRefused as refusal:
+    except (ArtworkRefused, Busy) as refusal:
         logging.getLogger(__name__).warning("The reader apart does not start: %s", refusal)
     picture = check(_DRAWING, DEFAULT_LIMITS)
     contenders = candidates(Source(picture, groups_of(picture)))

@@ -4,10 +4,18 @@ import re
 
 from playwright.sync_api import Page, expect
 
+from bexi.core.framing.frame import whole_artwork
+from bexi.core.framing.recipe import Framing, Recipe
 from bexi.server.artwork.services import add_artwork
 from bexi.server.demo import artwork as demo
+from bexi.server.drafts.services import save_draft
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase
+
+BARS = (
+    b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 160 160">'
+    b'<path fill="#123456" d="M75 22h10v116H75zM22 22h10v116H22zM128 22h10v116h-10z"/></svg>'
+)
 
 
 class JudgingTestCase(BrowserTestCase):
@@ -146,6 +154,18 @@ class EdgeTests(JudgingTestCase):
 
     def held(self) -> list[dict]:
         return self.framing()["held_edges"]
+
+    def test_an_edge_between_two_pixels_goes_to_the_next_one(self):
+        bars = add_artwork("bars.svg", BARS)
+        whole = Framing(whole_artwork(bars.facts["width"], bars.facts["height"]), by_hand=(16,))
+        save_draft(self.site, bars, Recipe(whole), 0)
+        page = self.open(f"/sites/{self.site.pk}/bench")
+        self.rung(page, 16).click()
+        edge = self.edges(page).and_(page.get_by_label("Edge at 7.5 px across"))
+        expect(edge).to_have_attribute("aria-valuetext", "between pixels 7 and 8")
+        edge.focus()
+        page.keyboard.press("ArrowRight")
+        expect(edge).to_have_attribute("aria-valuetext", "on pixel 8, moved by you")
 
     def test_an_edge_is_put_on_another_pixel_by_key_and_by_hand_and_put_back(self):
         page = self.first_look()

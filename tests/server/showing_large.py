@@ -39,7 +39,7 @@ def main() -> None:
     pictures = [preview(artwork, longest) for longest in (320, 1000)]
     assert all(picture.startswith(b"\x89PNG") for picture in pictures)
     assert [(step.done, step.total) for step in judging.proposing(artwork, site)] == [(0, 0), (0, 0), (1, 1)]
-    recipe = judging.put_on_bench(site, artwork, 0).read_recipe
+    recipe = judging.put_on_bench(site, artwork, 0)[0].read_recipe
     rungs = drafts.rungs(artwork, recipe, [(16, Purpose.TAB), (192, Purpose.MASKED)], nobody_waits=lambda: False)
     assert all(rung.png.startswith(b"\x89PNG") for rung in rungs)
     status = Path("/proc/self/status").read_text().splitlines()

@@ -32,6 +32,15 @@ class Box:
     right: int
     bottom: int
 
+    def encloses(self, other: "Box") -> bool:
+        """Whether the other lies within this one, or is the same."""
+        return (
+            self.left <= other.left
+            and self.top <= other.top
+            and self.right >= other.right
+            and self.bottom >= other.bottom
+        )
+
     @property
     def width(self) -> int:
         """Pixels across."""

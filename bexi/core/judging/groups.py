@@ -15,7 +15,7 @@ from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.first_letter import FirstLetter, first_letter
 from bexi.core.judging.flat import MOST_REGIONS
 from bexi.core.judging.lettering import Row, around
-from bexi.core.judging.regions import Region
+from bexi.core.judging.regions import LINE, Region
 from bexi.core.judging.survey import Survey, whole_survey
 from bexi.core.pixels.colour import Colour
 
@@ -26,8 +26,6 @@ _ROW = 1.2
 _SAME = 1.1
 _STRAY = 0.02
 """A group with less of the ink than that beside the largest is a stray mark."""
-_LINE = 0.03
-"""A ring whose stroke is a smaller share of its side is a line around the mark, and not of it."""
 _FULL, _LONG = 0.9, 12
 """A rule fills its box, and is so many times as long as it is wide."""
 _DOT = 0.5
@@ -250,7 +248,7 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
             continue
         if lettered:
             yield from _inside_badge(part, letters, drawing)
-        elif any(_encloses(part.box, row.box) for row in rows) or _is_line_around(part, parts) or _is_rule(part):
+        elif any(part.box.encloses(row.box) for row in rows) or _is_line_around(part, parts) or _is_rule(part):
             enclosing.append(part)
         else:
             plain.append(part)
@@ -263,8 +261,8 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
 def _is_line_around(part: _Part, others: Sequence[_Part]) -> bool:
     """Whether a part is a thin ring or frame line around others."""
     stroke = max(region.stroke for region in part.regions)
-    return stroke < _LINE * part.side and any(
-        other.area > _STRAY * part.area and _encloses(part.box, other.box) for other in others if other is not part
+    return stroke < LINE * part.side and any(
+        other.area > _STRAY * part.area and part.box.encloses(other.box) for other in others if other is not part
     )
 
 
@@ -287,11 +285,11 @@ def _inside_badge(badge: _Part, letters: set[int], drawing: Drawing) -> Iterator
     held = [
         _Part(region.box, region.area, (region,))
         for region in badge.regions
-        if region.label not in letters and region is not carrier and _encloses(carrier.box, region.box)
+        if region.label not in letters and region is not carrier and carrier.box.encloses(region.box)
     ]
     texts = [region.box for region in badge.regions if region.label in letters]
-    held = [part for part in held if not any(_encloses(box, part.box) for box in texts)]  # holes of the letters
-    held = [part for part in held if not texts or not all(_encloses(part.box, box) for box in texts)]
+    held = [part for part in held if not any(box.encloses(part.box) for box in texts)]  # holes of the letters
+    held = [part for part in held if not texts or not all(part.box.encloses(box) for box in texts)]
     colour = drawing.colours[carrier.kind]
     shape = Badge(colour, _is_disc(badge, drawing)) if colour else None
     for parts in _near_each_other(held):
@@ -325,15 +323,6 @@ def _is_rule(part: _Part) -> bool:
     (first, *others) = part.regions
     shorter = min(part.box.width, part.box.height)
     return not others and first.fill > _FULL and part.side > _LONG * shorter
-
-
-def _encloses(outer: Box, inner: Box) -> bool:
-    return (
-        outer.left <= inner.left
-        and outer.top <= inner.top
-        and outer.right >= inner.right
-        and outer.bottom >= inner.bottom
-    )
 
 
 def _near_each_other(parts: Sequence[_Part]) -> Iterator[tuple[_Part, ...]]:

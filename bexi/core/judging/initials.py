@@ -73,8 +73,7 @@ def _telling(name: str) -> list[str]:
 
 
 def drawn_initials(name: str, groups: Groups, font_files: Sequence[bytes]) -> Iterator[Drawn]:
-    """The letters in a few spacings, each drawn when it is asked for; none for a name without letters that the face
-    has."""
+    """The letters in a few spacings, drawn when they are asked for; none for a name whose letters the face lacks."""
     text = initials(name)
     plate, ink = _colours(groups)
     for tracking in _TRACKINGS[: min(len(text), 2)]:

@@ -29,10 +29,13 @@ _LINE_FILLS = 0.6
 _OF_HAND = 0.8
 """Of a joined hand's height: what hangs below its line is a fifth of it, or none [common practice]."""
 _HALF, _NEARLY_ALL = 0.4, 0.9
+"""Or so many stand on the line, and with those that hang from one line below it so many in all."""
 _SHAPED = 0.3
 """So many of the letters of a line are no bars, as an I and an l are."""
-_WINDING, _WINDING_ALONE, _WIDE, _LONG_PART = 1.5, 2.4, 1.8, 1.7
+_WINDING, _WIDE, _LONG_PART = 1.5, 2.2, 1.7
 """A joined hand's outline is longer than its box's, and it is wide."""
+_WINDING_ALONE, _WIDE_ALONE = 2.4, 1.8
+"""The same of one that is all in one: no symbol winds so much [measured: words 2.5 and more, symbols 2.2 at most]."""
 _SOLID = 0.85
 """A part that fills more of its box is a bar or a block."""
 _SMALLEST = 5
@@ -102,9 +105,8 @@ def _is_beside(row: Row, longer: Row) -> bool:
     """Whether a row is an emblem of a few parts beside a longer one, on whose line it does not stand."""
     box, other = row.box, longer.box
     overlap = min(box.bottom, other.bottom) - max(box.top, other.top)
-    is_beside = overlap > 0.5 * min(box.height, other.height) and not (
-        box.left < other.right and other.left < box.right
-    )
+    is_apart = box.left >= other.right or other.left >= box.right
+    is_beside = is_apart and overlap > 0.5 * min(box.height, other.height)
     stands_off = abs(_base(row.parts) - _base(longer.parts)) > _BEYOND * longer.height
     return len(row.parts) <= min(_FEWEST, len(longer.parts) - 1) and is_beside and stands_off
 
@@ -219,18 +221,15 @@ def _stand_on_lines(bottoms: NDArray[np.int64], within: float) -> bool:
 
 
 def _is_joined_hand(parts: Sequence[Region]) -> bool:
-    """Whether some parts are a word whose letters run into each other, but for the first one perhaps.
-
-    All in one it winds more than any symbol does [measured: words 2.5 and more, symbols 2.2 at most].
-    """
+    """Whether some parts are a word whose letters run into each other, but for the first one perhaps."""
     box = around([part.box for part in parts])
     long = max(parts, key=lambda part: part.box.width)
     strokes = [part.stroke for part in parts]
-    winds = long.outline > _WINDING * 2 * (long.box.width + long.box.height)
-    is_wide = box.width > _WIDE * box.height and long.box.width > _LONG_PART * long.box.height
+    winding = long.outline / (2 * (long.box.width + long.box.height))
     if len(parts) == 1:
-        is_line = long.fill < _LINE_FILLS and long.outline > _WINDING_ALONE * 2 * (long.box.width + long.box.height)
-        return is_line and is_wide
+        return winding > _WINDING_ALONE and box.width > _WIDE_ALONE * box.height and long.fill < _LINE_FILLS
+    winds = winding > _WINDING
+    is_wide = box.width > _WIDE * box.height and long.box.width > _LONG_PART * long.box.height
     return 1 < len(parts) < _FEWEST and winds and is_wide and max(strokes) < _OTHER_STROKE * min(strokes)
 
 

@@ -13,8 +13,10 @@ from bexi.core.pixels.around import highest_around, lowest_around
 _SPECK = 24
 """A region of fewer px is noise: at 16 px it covers less than a fortieth of one."""
 
-_LINE, _INSIDE = 0.03, 0.2
-"""A ring or a frame line is a smaller share of its side wide, and what lies in it has so much of its area."""
+LINE = 0.03
+"""A ring whose stroke is a smaller share of its side is a line around the mark, and not of it,"""
+_INSIDE = 0.2
+"""if what lies in it has so much of its area."""
 
 Kinds = NDArray[np.uint8]
 """For each px, 0 for the ground, else the number of a colour; shape (height, width)."""
@@ -149,12 +151,6 @@ def lines_around(regions: Sequence[Region]) -> list[Region]:
     return [
         one
         for one in ink
-        if one.stroke < _LINE * max(one.box.width, one.box.height)
-        and any(_encloses(one.box, other.box) for other in ink if other is not one and other.area > _INSIDE * one.area)
+        if one.stroke < LINE * max(one.box.width, one.box.height)
+        and any(one.box.encloses(other.box) for other in ink if other is not one and other.area > _INSIDE * one.area)
     ]
-
-
-def _encloses(outer: Box, inner: Box) -> bool:
-    return (
-        outer.left < inner.left and outer.top < inner.top and outer.right > inner.right and outer.bottom > inner.bottom
-    )

@@ -13,6 +13,8 @@ _FEW = 32
 """Pictures with smoothed edges have more colours than that, and need no others."""
 _REACH, _TAPS = 1.5, 3
 """In pixels, of a quadratic B-spline; so many lie within it."""
+_RANKS = 2 * _FEW
+"""More than there are numbers of colours: what a share counts in a rank."""
 _TOGETHER = 1 << 15
 """So many samples are mixed at once, which bounds what memory they take."""
 
@@ -96,10 +98,10 @@ def _of_two(
     around = numbers[rows.places[:, :, None], columns.places[:, None, :]].reshape(count, -1).T
     weights = (rows.weights[:, :, None] * columns.weights[:, None, :]).reshape(count, -1).T
     shares = np.stack([np.where(around == one, weights, 0).sum(axis=0) for one in around])
-    ranks = shares * (_FEW * 2) + around
+    ranks = shares * _RANKS + around
     first = ranks.max(axis=0)
     second = np.where(ranks == first, 0, ranks).max(axis=0)
-    lead = (first // (_FEW * 2) - second // (_FEW * 2)).astype(np.float64)
+    lead = (first // _RANKS - second // _RANKS).astype(np.float64)
     part = np.minimum((1 + steep * lead / (ONE * ONE)) / 2, 1)[:, None]
-    mixed: NDArray[np.float64] = part * light[first % (_FEW * 2)] + (1 - part) * light[second % (_FEW * 2)]
+    mixed: NDArray[np.float64] = part * light[first % _RANKS] + (1 - part) * light[second % _RANKS]
     return mixed

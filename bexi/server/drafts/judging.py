@@ -221,8 +221,8 @@ def _made(one: Proposal, letters: Sequence[Drawn]) -> Offer:
     return Offer(one.kind, one.framing, one.judgements, one.icons, why=one.why, letters=body)
 
 
-def put_on_bench(site: Site, artwork: Artwork, revision: int) -> Draft:
-    """Put a piece on the bench of a site, framed as is proposed first; one change, which can be undone.
+def put_on_bench(site: Site, artwork: Artwork, revision: int) -> tuple[Draft, Offer]:
+    """Put a piece on the bench of a site, framed as is proposed first, which is told; one change that can be undone.
 
     `revision` is that of the draft that lies there, 0 for none. Raises Conflict when another window was faster.
     """
@@ -232,8 +232,8 @@ def put_on_bench(site: Site, artwork: Artwork, revision: int) -> Draft:
         framing = letters_framed(framing, add_drawing(best.letters))
     draft = site.drafts.first()
     if draft is None:
-        return begin(site, artwork, Recipe(framing))
-    return keep(draft, artwork, Recipe(framing), revision)
+        return begin(site, artwork, Recipe(framing)), best
+    return keep(draft, artwork, Recipe(framing), revision), best
 
 
 def letters_framed(framing: Framing, drawn: Artwork) -> Framing:

@@ -278,5 +278,5 @@ def progress(request: HttpRequest, site_id: int, artwork_id: int) -> StreamingHt
 def put_on_bench(request: HttpRequest, site_id: int, body: OnBenchIn) -> OnBenchOut:
     """Put a piece on the bench of a site, framed as is proposed first."""
     site, artwork = get_object_or_404(Site, pk=site_id), get_object_or_404(Artwork, pk=body.artwork_id)
-    draft = judging.put_on_bench(site, artwork, body.revision)
-    return OnBenchOut(draft=draft_out(draft), proposal=OfferOut.of(judging.first_proposal(artwork, site)))
+    draft, taken = judging.put_on_bench(site, artwork, body.revision)
+    return OnBenchOut(draft=draft_out(draft), proposal=OfferOut.of(taken))

@@ -63,6 +63,7 @@ const proposalsOf = (queries: QueryClient, siteId: number, artwork: Artwork) =>
     queryKey: keyOf("proposals", siteId, artwork),
     queryFn: async ({ signal }) => {
       const params = { path: { site_id: siteId, artwork_id: artwork.id } };
+      queries.setQueryData<Judged | null>(keyOf("judged", siteId, artwork), null);
       await judge(siteId, artwork.id, signal, (judged) => {
         queries.setQueryData<Judged>(keyOf("judged", siteId, artwork), (before) => ({
           ...judged,

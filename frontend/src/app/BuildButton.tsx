@@ -61,6 +61,7 @@ export function BuildButton({ site }: { site: Site }) {
         onSuccess: (begun) => {
           awaited.current = { id: begun.id, from: pathname };
           queries.setQueryData(["build-run", site.id], begun); // watched from here on
+          end(begun); // its end may have been told before its beginning
         },
         onError: (problem) => void message.error(problem.message, 8),
       },
@@ -71,15 +72,16 @@ export function BuildButton({ site }: { site: Site }) {
       ? undefined
       : { key: `${run.data?.id} ${run.data?.state}`, told: outcomeOf(run.data) },
   );
-  const onEnd = useEffectEvent(() => {
-    if (!run.data || run.data.id !== awaited.current?.id || isUnderWay(run.data)) return;
+  const end = (ended: BuildRun) => {
+    if (ended.id !== awaited.current?.id || isUnderWay(ended)) return;
     // Who went on to something else is left there; the bench may open only while the build is under way.
     const stayed = onBench || awaited.current.from === pathname;
     awaited.current = undefined;
     void queries.invalidateQueries();
-    if (run.data.state === "done" && stayed) void navigate(`/sites/${site.id}/set`);
-  });
-  useEffect(() => onEnd(), [run.data]);
+    if (ended.state === "done" && stayed) void navigate(`/sites/${site.id}/set`);
+  };
+  const onEnd = useEffectEvent(() => run.data && end(run.data));
+  useEffect(() => void onEnd(), [run.data]);
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     const inField = takesKeys(event.target);
     if (event.key === "Enter" && (event.ctrlKey || event.metaKey) && !inField) void start();

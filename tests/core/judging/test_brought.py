@@ -3,7 +3,7 @@
 from unittest import TestCase
 
 from bexi.core.judging.groups import groups_of
-from bexi.core.judging.proposals import propose
+from bexi.core.judging.proposals import best_first, candidates, judged_in_turn
 from bexi.core.judging.ways_out import Source
 from tests.core.judging.brought.developed import DEVELOPED
 from tests.core.judging.brought.drawing import Brought
@@ -21,7 +21,11 @@ class BroughtTests(TestCase):
         wrong, lost = {}, []
         for logo in self.logos:
             picture = logo.picture
-            proposals = propose(Source(picture, groups_of(picture)))
+            judged = judged_in_turn(candidates(Source(picture, groups_of(picture))), with_letters=False)
+            made = [one for one in judged if one]
+            proposals = best_first(made)
+            # It is told as the first before the others are judged.
+            self.assertIs(next((one for one in made if one.stands_first), proposals[0]), proposals[0], logo.name)
             self.assertLessEqual(len(proposals), 5)
             self.assertTrue(all(one.why for one in proposals))
             if said := what_is_wrong(logo, proposals[0]):

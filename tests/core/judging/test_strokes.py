@@ -57,6 +57,17 @@ class KnownWidthsTests(TestCase):
         for read in (bar, ring):
             self.assertAlmostEqual(read, width * TAB / SIDE / FINER, delta=0.1)
 
+    def test_a_thin_ring_around_a_mark_counts_for_nothing(self):
+        def bars(draw: ImageDraw.ImageDraw) -> None:
+            for left in (760, 1040):
+                draw.rectangle((left, 600, left + 159, 1448), fill=INK)
+
+        def ringed(draw: ImageDraw.ImageDraw) -> None:
+            draw.ellipse((200, 200, 1848, 1848), outline=INK, width=20)
+            bars(draw)
+
+        self.assertEqual(thinnest(drawn(ringed)), thinnest(drawn(bars)))
+
     def test_blobs_are_as_thick_as_they_are(self):
         disc, _ = thinnest(drawn(lambda draw: draw.ellipse((400, 400, 1600, 1600), fill=INK)))
         square, _ = thinnest(drawn(lambda draw: draw.rectangle((400, 400, 1599, 1599), fill=INK)))

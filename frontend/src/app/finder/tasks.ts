@@ -109,12 +109,12 @@ export const TASKS: Task[] = [
   {
     name: "See it on a phone's home screen",
     words:
-      "android iphone phone mobile home screen tablet touch app icon launcher ios ipad homescreen bookmark shortcut device preview mockup",
+      "phone mobile home screen tablet touch app icon launcher homescreen bookmark shortcut device preview mockup",
     at: bench,
   },
   {
     name: "Keep clear of the safe circle",
-    words: "maskable mask safe zone adaptive cut off round phone clipped cropped android edges circle",
+    words: "maskable mask safe zone adaptive cut off round phone clipped cropped edges circle",
     at: bench,
   },
   {
@@ -132,13 +132,13 @@ export const TASKS: Task[] = [
   {
     name: "Choose which files the set has",
     words:
-      "files plan set ico png svg favicon formats list which needed favourite favorite bookmark shortcut apple touch android sizes bundle package include",
+      "files plan set ico png svg favicon formats list which needed favourite favorite bookmark shortcut apple touch sizes bundle package include",
     at: set,
   },
   {
     name: "Convert to ICO or PNG",
     words:
-      "convert conversion ico png export download save zip favicon.ico format jpg jpeg gif webp svg pdf turn into make transform files get windows",
+      "convert conversion ico png export download save zip favicon.ico format jpg jpeg gif webp svg pdf turn into make transform files get",
     at: set,
   },
   {
@@ -324,8 +324,7 @@ export const TASKS: Task[] = [
   },
   {
     name: "Run Bexi for a team",
-    words:
-      "team server proxy tls https host backup restore update upgrade multi-user lan network nginx docker",
+    words: "team server proxy tls https host backup restore update upgrade multi-user lan network nginx",
     at: page("howto/team-server"),
   },
   {

@@ -81,8 +81,9 @@ function Edge({ grip, size, side, outdated, put }: EdgeProps) {
     if (by === undefined && event.key !== "Delete") return;
     event.preventDefault();
     event.stopPropagation(); // the arrows would move the frame, too
-    if (by === undefined) putOn(undefined);
-    else if (within(Math.round(px) + by) !== px) putOn(within(Math.round(px) + by));
+    if (by === undefined) return putOn(undefined);
+    const next = within(by > 0 ? Math.floor(px) + 1 : Math.ceil(px) - 1); // it may lie between two px
+    if (next !== px) putOn(next);
   };
   const offset = `${(px / size) * side}px`;
   return (
@@ -98,7 +99,7 @@ function Edge({ grip, size, side, outdated, put }: EdgeProps) {
       aria-valuemin={grip.least}
       aria-valuemax={grip.most}
       aria-valuenow={px}
-      aria-valuetext={`on pixel ${px}${grip.is_held ? ", moved by you" : ""}`}
+      aria-valuetext={`${lying(px)}${grip.is_held ? ", moved by you" : ""}`}
       onPointerDown={take}
       onPointerMove={(event) => dragged !== undefined && setDragged(pxUnder(event))}
       onPointerUp={drop}
@@ -107,6 +108,9 @@ function Edge({ grip, size, side, outdated, put }: EdgeProps) {
     />
   );
 }
+
+const lying = (px: number) =>
+  Number.isInteger(px) ? `on pixel ${px}` : `between pixels ${Math.floor(px)} and ${Math.ceil(px)}`;
 
 /** The recipe with an edge put on a px, or let go, in the framing that the icon comes out of. */
 function held(recipe: Recipe, { size, own }: Step, { axis, place }: Grip, px: number | undefined): Recipe {

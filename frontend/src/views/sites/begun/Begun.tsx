@@ -49,6 +49,7 @@ export function Begun({ siteId }: { siteId: number }) {
       ? { key: told, told: `${site.data.name}: ${told}.` }
       : { key: "none", told: "" },
   );
+  const failed = first.error ?? offers.error;
   const problem = site.error ?? draft.error ?? artwork.error ?? rungs.error;
   if (problem) return <Alert type="error" showIcon title={problem.message} />;
   if (site.data && !site.data.is_beginning)
@@ -72,7 +73,7 @@ export function Begun({ siteId }: { siteId: number }) {
               </li>
             ))}
           </ul>
-          {first.error && <Alert type="warning" showIcon title={first.error.message} />}
+          {failed && <Alert type="warning" showIcon title={failed.message} />}
           {chosen?.why && <p className={styles.why}>{chosen.why}.</p>}
           {offers.isPending && (
             <div role="status">
