@@ -81,7 +81,7 @@ def _on_plates(subject: Subject, free: Framing, groups: Groups) -> Iterator[Stan
     roomy = replace(free, frame=frame)
     if subject.is_full and len(subject.colours) == 1 and not groups.ground:  # a tile: what is cut out of it is filled
         beneath = WHITE if contrast(main, WHITE) >= _STANDS_OUT else _dark_shade(main)
-        yield Stand(replace(free, ground=beneath), "its own tile", "with what is cut out of it filled")
+        yield Stand(replace(free, ground=beneath), "its own tile", "with its holes filled")
         return
     if groups.ground is not None:
         if contrast(main, groups.ground) >= _STANDS_OUT:
