@@ -173,6 +173,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
 
     def assert_no_axe_findings(self, page: Page) -> None:
         """Check the page with axe-core's rules for WCAG 2.2 A and AA and its best practices."""
+        page.locator("h1").first.wait_for(state="attached")  # the view has come
         # Colours on their way from one state to the next are no finding.
         page.evaluate(AT_REST)
         page.evaluate(AXE.read_text())

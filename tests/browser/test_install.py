@@ -151,6 +151,14 @@ class InstallViewTests(ViewTestCase):
         self.assertFalse((self.root / "favicon.ico").exists())
 
 
+TYPES_AS_SOON_AS_IT_CAN = """() => new MutationObserver((_, watch) => {
+    const field = document.querySelector('input[type=password]');
+    if (!field) return;
+    watch.disconnect();
+    field.focus();
+}).observe(document.body, { childList: true, subtree: true })"""
+
+
 class OverSftpTests(ViewTestCase):
     """The whole story over SFTP, and a visitor's real Chromium that asks for the icons."""
 
@@ -198,6 +206,19 @@ class OverSftpTests(ViewTestCase):
         expect(page.get_by_role("button", name=re.compile("^Install .* changes$"))).to_be_visible()
         self.assertEqual({path: path.read_bytes() for path in self.root.rglob("*") if path.is_file()}, before)
         self.assertEqual(self.icons_asked_for(), {"/img/tiny.png"})
+
+    def test_a_hasty_hand_keeps_the_focus_after_the_location_is_saved(self):
+        place = self.site.place
+        Site.objects.update(place="")
+        page = self.view("install")
+        page.get_by_text("SFTP", exact=True).click()
+        page.get_by_label("Host, or a whole address").fill(place)
+        page.keyboard.press("Tab")
+        page.evaluate(TYPES_AS_SOON_AS_IT_CAN)
+        page.get_by_role("button", name="Save").click()
+        expect(page.get_by_text("Enter the password or key on the right")).to_be_visible()
+        page.wait_for_timeout(1000)
+        expect(page.get_by_label("Password, or a private key")).to_be_focused()
 
     def test_each_attempt_is_a_press_and_a_refused_one_turns_what_worked_off(self):
         page = self.view("install")

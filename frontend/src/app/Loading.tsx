@@ -8,3 +8,10 @@ export function Loading({ what }: { what: string }) {
     </div>
   );
 }
+
+/** Stands where a whole view will: the page has its main part from the first moment. */
+export const LoadingView = ({ what }: { what: string }) => (
+  <main aria-busy>
+    <Loading what={what} />
+  </main>
+);

@@ -1,6 +1,6 @@
 import { Button } from "antd";
 import { use, useEffect, useEffectEvent, useState } from "react";
-import { Link, Outlet, useParams } from "react-router";
+import { Link, Outlet, useLocation, useParams } from "react-router";
 
 import { useMe } from "../api/me";
 import { takesKeys } from "./keys";
@@ -24,7 +24,7 @@ export function Shell() {
   const account = me?.has_account ? `Account of ${me.name}` : "People";
   const [open, setOpen] = useState<"finder" | "keys">();
   const siteId = Number(useParams().siteId) || undefined;
-  useArriving();
+  useArriving(useLocation().pathname);
   useHandingOn();
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     const finds = event.key.toLowerCase() === "k" && (event.ctrlKey || event.metaKey);

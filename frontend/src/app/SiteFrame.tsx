@@ -7,7 +7,7 @@ import { Problem, type Site } from "../api/client";
 import { useSite as useOneSite } from "../api/sites";
 import { BuildButton } from "./BuildButton";
 import { ErrorPage } from "./ErrorPage";
-import { Loading } from "./Loading";
+import { LoadingView } from "./Loading";
 import { ProblemNotice } from "./ProblemNotice";
 import { SitePicker } from "./SitePicker";
 import styles from "./siteFrame.module.css";
@@ -21,7 +21,7 @@ export function SiteFrame() {
   const { pathname } = useLocation();
   const asked = useOneSite(siteId, siteId > 0);
   if (!(siteId > 0)) return <ErrorPage />;
-  if (asked.isPending) return <Loading what="Opening the site" />;
+  if (asked.isPending) return <LoadingView what="Opening the site" />;
   if (!asked.data) {
     if (asked.error instanceof Problem && asked.error.code === "not-found") return <ErrorPage />;
     return <ProblemNotice problem={asked.error} retry={() => void asked.refetch()} />;

@@ -1,5 +1,4 @@
-import { useEffect, useRef } from "react";
-import { useLocation } from "react-router";
+import { useLayoutEffect, useRef } from "react";
 
 import { focusHeading } from "./focus";
 
@@ -31,18 +30,15 @@ function arrive(from: Element | null): () => void {
   return stop;
 }
 
-/** After each step the focus goes to the heading of where one is. */
-export function useArriving() {
-  const { pathname, state } = useLocation();
-  const step = (state as { step?: number } | null)?.step; // taken within a view
-  const first = useRef(true);
-  useEffect(() => {
-    if (first.current) {
-      first.current = false; // the page itself was just opened; its beginning is where one is
-      return;
-    }
+/** After each step the focus goes to the heading of where one is: to another view, or to what `step` tells within one. */
+export function useArriving(step: string) {
+  const before = useRef(step);
+  // At once: what a person does after what is shown has changed is theirs.
+  useLayoutEffect(() => {
+    if (step === before.current) return; // the page itself was just opened; its beginning is where one is
+    before.current = step;
     return arrive(document.activeElement);
-  }, [pathname, step]);
+  }, [step]);
 }
 
 /** Puts the focus into the view, past the bar. */

@@ -2,7 +2,7 @@ import { Button } from "antd";
 import { type ComponentType, useEffect, useState } from "react";
 
 import styles from "./later.module.css";
-import { Loading } from "./Loading";
+import { LoadingView } from "./Loading";
 
 export const NOT_FETCHED =
   "Bexi does not answer, so this part of the page is missing. Is Bexi still running?";
@@ -28,12 +28,7 @@ export function later<Props extends object>(
       );
     }, [attempt]);
     if (Part) return <Part {...props} />;
-    if (!failed)
-      return waiting ? (
-        <main aria-busy>
-          <Loading what={waiting} />
-        </main>
-      ) : null;
+    if (!failed) return waiting ? <LoadingView what={waiting} /> : null;
     const again = () => {
       setFailed(false);
       setAttempt(attempt + 1);

@@ -2,7 +2,7 @@ import { useSearchParams } from "react-router";
 
 import { useArtwork } from "../../api/artwork";
 import { useDraft } from "../../api/drafts";
-import { Loading } from "../../app/Loading";
+import { LoadingView } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";
 import styles from "./artworkView.module.css";
@@ -17,7 +17,7 @@ export function ArtworkView() {
   const asked = address.get("piece");
   const chosenId = asked ? Number(asked) : draft.data?.artwork_id;
   const chosen = useArtwork(chosenId);
-  if (draft.isPending) return <Loading what="Reading the artwork" />;
+  if (draft.isPending) return <LoadingView what="Reading the artwork" />;
   const choose = (id: number) => setAddress({ piece: String(id) }, { replace: true });
   return (
     <main className={styles.view}>

@@ -5,7 +5,7 @@ import { Navigate, useParams } from "react-router";
 
 import { useArtwork } from "../../api/artwork";
 import { useDraft, useDraftById } from "../../api/drafts";
-import { Loading } from "../../app/Loading";
+import { LoadingView } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";
 import { Bench } from "./Bench";
@@ -18,7 +18,7 @@ export function BenchView() {
   const { draftId } = useParams();
   const chosen = useDraft(site.id);
   if (draftId !== undefined) return <DraftOnBench key={draftId} draftId={Number(draftId)} />;
-  if (chosen.isPending) return <Loading what="Setting up the bench" />;
+  if (chosen.isPending) return <LoadingView what="Setting up the bench" />;
   if (chosen.error) return <ProblemNotice problem={chosen.error} retry={() => void chosen.refetch()} />;
   if (chosen.data) return <Navigate to={`/sites/${site.id}/bench/${chosen.data.id}`} replace />;
   return (
@@ -43,7 +43,7 @@ function DraftOnBench({ draftId }: { draftId: number }) {
     return <ProblemNotice problem={problem} retry={() => void draft.refetch()} />;
   // What is remembered of a draft may be older than what the server has; changes are made from the newest.
   if (!draft.data || !artwork.data || !draft.isFetchedAfterMount)
-    return <Loading what="Setting up the bench" />;
+    return <LoadingView what="Setting up the bench" />;
   const showStored = async () => {
     forgetUnsaved(draftId);
     await queries.invalidateQueries({ queryKey: ["draft-by-id", draftId] });

@@ -1,12 +1,13 @@
 import { Alert, App, Button, Checkbox, Empty, Input } from "antd";
-import { type ReactNode, useEffect, useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { type ReactNode, useState } from "react";
+import { Link } from "react-router";
 
 import type { Install, Site } from "../../api/client";
 import { type Given, isInstalling, useInstall, useInstalls } from "../../api/installs";
 import { useRefusal } from "../../api/me";
 import { useChangeSite } from "../../api/siteChanges";
 import { isPlanning, type PlanQuestion, usePlanning } from "../../api/plannings";
+import { useArriving } from "../../app/arriving";
 import { useOutcome } from "../../app/telling";
 import { useSite } from "../../app/SiteFrame";
 import { SiteForm } from "../sites/SiteForm";
@@ -42,13 +43,7 @@ export function InstallView() {
     installs.data && { key: last ? `${last.id} ${last.state}` : "none", told: last ? outcomeOf(last) : "" },
     (told) => void (last?.state === "done" ? message.success(told) : message.warning(told, 8)),
   );
-  const navigate = useNavigate();
-  const lived = useRef(site.place);
-  useEffect(() => {
-    if (lived.current === site.place) return;
-    lived.current = site.place; // a step within this view: its heading is where one is now
-    void navigate(".", { replace: true, state: { step: Date.now() } });
-  }, [site.place, navigate]);
+  useArriving(site.place);
   const remote = site.place_kind !== null && site.place_kind !== "folder";
   const asked = site.has_build && !site.place && !site.without_server && !refusal;
   const at = attempt?.place === site.place ? attempt : undefined;

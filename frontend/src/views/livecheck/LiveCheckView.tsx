@@ -4,7 +4,7 @@ import { Link, useSearchParams } from "react-router";
 import { isLooking, useCheck, useChecks, useOrderCheck } from "../../api/checks";
 import type { Check, CheckSummary, Site } from "../../api/client";
 import { useRefusal } from "../../api/me";
-import { Loading } from "../../app/Loading";
+import { LoadingView } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useOutcome } from "../../app/telling";
 import { useSite } from "../../app/SiteFrame";
@@ -34,7 +34,7 @@ export function LiveCheckView() {
   const check = useCheck(shown?.id);
   const newest = checks.data?.[0];
   useOutcome(checks.data && standingOf(newest, check.data));
-  if (checks.isPending || check.isLoading) return <Loading what="Reading the last check" />;
+  if (checks.isPending || check.isLoading) return <LoadingView what="Reading the last check" />;
   const failed = checks.error ?? check.error;
   if (failed) return <ProblemNotice problem={failed} retry={() => void checks.refetch()} />;
   const latest = checks.data?.[0];

@@ -1,5 +1,5 @@
 import { useMe } from "../../api/me";
-import { Loading } from "../../app/Loading";
+import { LoadingView } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { OwnAccount } from "./OwnAccount";
 import { People } from "./People";
@@ -10,7 +10,7 @@ import { Tokens } from "./Tokens";
 export function AccountView() {
   const { data: me, error, refetch } = useMe();
   if (error) return <ProblemNotice problem={error} retry={() => void refetch()} />;
-  if (!me) return <Loading what="Opening the account" />;
+  if (!me) return <LoadingView what="Opening the account" />;
   return (
     <main className={styles.page}>
       <title>{me.has_account ? "Account · Bexi" : "People · Bexi"}</title>

@@ -4,7 +4,7 @@ import { useSearchParams } from "react-router";
 import type { Build } from "../../api/client";
 import { useBuilds } from "../../api/builds";
 import { useDraft } from "../../api/drafts";
-import { Loading } from "../../app/Loading";
+import { LoadingView } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";
 import { Builds } from "./Builds";
@@ -24,7 +24,7 @@ export function SetView() {
   const builds = useBuilds(site.id);
   const draft = useDraft(site.id);
   const [search, setSearch] = useSearchParams();
-  if (builds.isPending || draft.isPending) return <Loading what="Reading the builds" />;
+  if (builds.isPending || draft.isPending) return <LoadingView what="Reading the builds" />;
   if (!builds.data) return <ProblemNotice problem={builds.error} retry={() => void builds.refetch()} />;
   const [latest, ...earlier] = builds.data;
   const compared = earlier.find(({ number }) => String(number) === search.get("with"));

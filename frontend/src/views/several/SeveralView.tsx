@@ -7,7 +7,7 @@ import { useRefusal } from "../../api/me";
 import { buildAsItIs } from "../../api/builds";
 import { atEach, check, install, plan, takeOver, undo, useActivity } from "../../api/several";
 import { useSites } from "../../api/sites";
-import { Loading } from "../../app/Loading";
+import { LoadingView } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import styles from "./severalView.module.css";
 import shared from "./several.module.css";
@@ -32,7 +32,7 @@ export function SeveralView() {
     return <ProblemNotice problem={sites.error} retry={() => void sites.refetch()} />;
   if (activity.error && !activity.data)
     return <ProblemNotice problem={activity.error} retry={() => void activity.refetch()} />;
-  if (!sites.data) return <Loading what="Reading the sites" />;
+  if (!sites.data) return <LoadingView what="Reading the sites" />;
   const chosen = ids.flatMap((id) => sites.data.find((site) => site.id === id) ?? []);
   if (!chosen.length) {
     return (

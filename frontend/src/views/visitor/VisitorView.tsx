@@ -11,7 +11,7 @@ import {
   useVisit,
   useVisitor,
 } from "../../api/visitor";
-import { Loading } from "../../app/Loading";
+import { LoadingView } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { when } from "../../app/units";
 import { Browser } from "./Browser";
@@ -34,7 +34,7 @@ export function VisitorView() {
   const visitor = useVisitor();
   const sites = useSites();
   const [engine, setEngine] = useState<Engine>("blink");
-  if (visitor.isPending || sites.isPending) return <Loading what="Opening the visitor" />;
+  if (visitor.isPending || sites.isPending) return <LoadingView what="Opening the visitor" />;
   if (!visitor.data) return <ProblemNotice problem={visitor.error} retry={() => void visitor.refetch()} />;
   const nameOf = (address: string) =>
     sites.data?.find((site) => site.address === address)?.name ?? hostOf(address);
