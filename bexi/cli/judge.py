@@ -16,11 +16,12 @@ from bexi.core.artwork.letters import Letters
 from bexi.core.formats import png
 from bexi.core.framing.compose import framing_for
 from bexi.core.framing.purpose import Purpose
+from bexi.core.framing.tabs import TABS
 from bexi.core.iconset.build import Pictures
 from bexi.core.iconset.recipe_file import RecipeFile
 from bexi.core.judging.groups import groups_of
 from bexi.core.judging.initials import Drawn, drawn_initials
-from bexi.core.judging.judge import TABS, judge_at
+from bexi.core.judging.judge import judge_at
 from bexi.core.judging.readings import Judgement
 from bexi.core.judging.stages import stages_of
 from bexi.core.judging.ways_out import Source, WayOut, letters_framing, ways_out

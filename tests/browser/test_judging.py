@@ -10,7 +10,7 @@ from bexi.server.artwork.services import add_artwork
 from bexi.server.demo import artwork as demo
 from bexi.server.drafts.services import save_draft
 from bexi.server.sites.models import Site
-from tests.browser.case import BrowserTestCase
+from tests.browser.case import BrowserTestCase, screen_pixels
 
 BARS = (
     b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 160 160">'
@@ -123,6 +123,44 @@ class ByHandTests(JudgingTestCase):
         expect(page.get_by_role("img", name="Plain, on dark")).to_be_hidden()
         expect(page.get_by_text("Draft saved")).to_be_visible()
         self.assertEqual(self.framing()["by_hand_px"], [24, 32, 48])
+
+
+THIN = (
+    b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="512" height="512">'
+    b'<path d="M20 80Q50 5 80 80M30 60L70 60" fill="none" stroke="#0a7f8f" stroke-width="2"/></svg>'
+)
+
+
+class HandStepTests(JudgingTestCase):
+    def setUp(self):
+        super().setUp()
+        self.lockup = add_artwork("thin.svg", THIN, "Lockup")
+
+    def test_the_first_proposal_is_redrawn_where_it_is_weak_and_the_stage_shows_its_colours(self):
+        page = self.first_look()
+        page.get_by_role("button", name="Continue with the chosen one").click()
+        expect(self.rung(page, 16)).to_contain_text("clear")
+        self.rung(page, 16).click()
+        expect(page.get_by_label("Loupe on the icon at 16 px")).to_contain_text("thin strokes widened")
+        expect(page.get_by_role("checkbox", name="Widen thin strokes")).to_be_checked()
+        colours = screen_pixels(page.get_by_alt_text("Lockup")).reshape(-1, 3)
+        self.assertTrue((colours == 255).all(axis=1).any())  # white on its plate
+        page.get_by_role("checkbox", name="Widen thin strokes").uncheck()
+        expect(self.rung(page, 16)).to_contain_text("weak")
+        page.get_by_role("button", name="Undo").click()
+        expect(self.rung(page, 16)).to_contain_text("clear")
+
+    def test_elsewhere_it_is_among_the_fixes(self):
+        whole = whole_artwork(self.lockup.facts["width"], self.lockup.facts["height"])
+        save_draft(self.site, self.lockup, Recipe(Framing(whole)), 0)
+        page = self.open(f"/sites/{self.site.pk}/bench")
+        self.rung(page, 16).click()
+        fix = page.get_by_role("listitem").filter(has_text="Redrawn by hand")
+        fix.get_by_role("button", name="16 px").click()
+        expect(page.get_by_role("checkbox", name="Widen thin strokes")).to_be_checked()
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        (own,) = self.site.drafts.get().recipe["own"]
+        self.assertIn({"size_px": 16, "step": "widen"}, own["framing"]["hand_steps"])
 
 
 class GroundTests(JudgingTestCase):

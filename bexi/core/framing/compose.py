@@ -1,6 +1,7 @@
 """Composing the square picture of one icon: artwork, finish, ground and plate, as its purpose asks."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import lru_cache, partial
 
 import numpy as np
@@ -12,10 +13,13 @@ from bexi.core.artwork.vector import render
 from bexi.core.framing.adapt import Shades, inside_safe_circle, shades_of
 from bexi.core.framing.finish import outlined, weighted
 from bexi.core.framing.frame import Frame
-from bexi.core.framing.hand.drawn import Moves, drawn_by_hand, moves_of
+from bexi.core.framing.hand.drawn import Moves, drawing_of, drawn_by_hand, moves_of
+from bexi.core.framing.hand.kinds import SIDE as DRAWN_AT
+from bexi.core.framing.hand.steps import HandStep, StepAt, after
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.framing.reduce import cut_to, in_one_colour, lifted, reduced
+from bexi.core.framing.tabs import TABS
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels, over
 
@@ -39,12 +43,59 @@ def compose(picture: Picture, framing: Framing, purpose: Purpose, sizes: Sequenc
         shades = shades_for(picture, framing)
         return [shades.applied_to(icon) for icon in _laid(picture, framing, None, sizes)]
     by_hand = framing.by_hand if purpose is Purpose.TAB else ()
-    return _laid(picture, framing, framing.ground_for(purpose.opaque), sizes, by_hand)
+    ground = framing.ground_for(purpose.opaque)
+    own = {size: simplified(picture, framing, size, purpose) for size in by_hand if size in sizes}
+    drawn = {size: _laid(*one, ground, [size], by_hand)[0] for size, one in own.items() if one[0] is not picture}
+    plain = iter(_laid(picture, framing, ground, [size for size in sizes if size not in drawn], by_hand))
+    return [drawn[size] if size in drawn else next(plain) for size in sizes]
+
+
+def simplified(picture: Picture, framing: Framing, size: int, purpose: Purpose) -> tuple[Picture, Framing]:
+    """What a hand draws an icon of `size` px of: a picture of its own, and the framing on that.
+
+    The very same picture and framing where the framing names no steps for it, or they have nothing to do.
+    """
+    steps = framing.steps_at(size)
+    if not steps or purpose is not Purpose.TAB:
+        return picture, framing
+    below = _below(framing, framing.ground)
+    drawing = _after(*_prepared(picture, framing), steps, size, (below,) if below else tuple(TABS.values()))
+    if drawing is None:
+        return picture, framing
+    finish = replace(framing.finish, recolour=None, weight=0)
+    return drawing, replace(framing, frame=Frame(0, 0, DRAWN_AT), cut=None, lift=None, finish=finish, steps=())
+
+
+def steps_done(picture: Picture, framing: Framing, size: int) -> tuple[HandStep, ...]:
+    """Those of the steps named for a tab's icon of `size` px that had something to do."""
+    done, named, drawing = [], [], picture
+    for step in HandStep:
+        if step in framing.steps_at(size):
+            named.append(StepAt(size, step))
+            before, (drawing, _) = drawing, simplified(picture, replace(framing, steps=tuple(named)), size, Purpose.TAB)
+            done += [step] if drawing is not before else []
+    return tuple(done)
+
+
+@lru_cache(maxsize=12)  # 0.6 MB each
+def _after(
+    picture: Picture, frame: Frame, steps: frozenset[HandStep], size: int, grounds: tuple[Colour, ...]
+) -> Bitmap | None:
+    """The drawing after these steps, None where they have nothing to do."""
+    drawing = drawing_of(picture, frame)
+    changed = after(steps, drawing, size, grounds)
+    return None if changed is drawing else _one_of(changed.tobytes())
+
+
+@lru_cache(maxsize=12)  # 0.6 MB each
+def _one_of(drawing: bytes) -> Bitmap:
+    """Drawings that are the same, whatever size they were made for, are one picture and are judged once."""
+    return Bitmap(np.frombuffer(drawing, dtype=np.uint8).reshape(DRAWN_AT, DRAWN_AT, 4))
 
 
 def moves_in(picture: Picture, framing: Framing, size: int) -> Moves:
     """The edges that are moved in a tab's icon drawn by hand, whether or not the framing asks for it."""
-    return moves_of(*_prepared(picture, framing), size, framing.held)
+    return moves_of(*_prepared(*simplified(picture, framing, size, Purpose.TAB)), size, framing.held)
 
 
 def shades_for(picture: Picture, framing: Framing) -> Shades:
@@ -62,7 +113,7 @@ def _laid(
     then sharpened, outlined, cut to the plate.
     """
     plate, finish = framing.plate, framing.finish
-    below = plate.colour if plate.shape is not PlateShape.NONE else ground
+    below = _below(framing, ground)
     picture, frame = _prepared(picture, framing)
     reduced_on = partial(drawn_by_hand, picture, frame, sizes=sizes, by_hand=by_hand, held=framing.held)
     icons = [finish.sharpened(icon) for icon in reduced_on(below)]
@@ -74,6 +125,11 @@ def _laid(
             for icon, rim, shape in zip(icons, on_rim, shapes, strict=True)
         ]
     return icons if plate.shape is PlateShape.NONE else [_cut_to(plate, icon, ground) for icon in icons]
+
+
+def _below(framing: Framing, ground: Colour | None) -> Colour | None:
+    """What lies below the artwork: the plate, or else a ground."""
+    return framing.plate.colour if framing.plate.shape is not PlateShape.NONE else ground
 
 
 def _prepared(picture: Picture, framing: Framing) -> tuple[Picture, Frame]:

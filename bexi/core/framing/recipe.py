@@ -13,11 +13,12 @@ from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.hand.drawn import BY_HAND
 from bexi.core.framing.hand.held import MOST_HELD, HeldEdge
+from bexi.core.framing.hand.steps import HandStep, StepAt
 from bexi.core.framing.older_recipes import OLDER, brought_up
 from bexi.core.framing.purpose import Purpose
 from bexi.core.pixels.colour import WHITE, Colour
 
-VERSION = 6
+VERSION = 7
 NO_PLATE = Plate(margin=0)
 NO_FINISH = Finish()
 
@@ -30,7 +31,8 @@ class Framing:
     `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is that of the artwork beyond
     which nothing is shown, though it lies in the frame; None shows all. `lift` is the tolerance in OKLab by which a
     bitmap's flat ground is lifted, None to keep it. `by_hand` are the sizes in px of tab icons that are drawn by hand,
-    some of BY_HAND; `held` are edges in those that somebody put on px of their own.
+    some of BY_HAND; `held` are edges in those that somebody put on px of their own, `steps` what is done to the drawing
+    before.
     """
 
     frame: Frame
@@ -43,6 +45,7 @@ class Framing:
     lift: float | None = None
     by_hand: tuple[int, ...] = ()
     held: tuple[HeldEdge, ...] = ()
+    steps: tuple[StepAt, ...] = ()
 
     def __post_init__(self) -> None:
         if self.lift is not None and not 0 < self.lift <= LARGEST_TOLERANCE:
@@ -57,6 +60,13 @@ class Framing:
                 f"At most {MOST_HELD} edges can be held, in icons that can be drawn by hand: {_listed(BY_HAND)} px.",
             )
 
+        if not {one.size for one in self.steps} <= set(BY_HAND):
+            raise FramingRefused("not-by-hand", f"Only icons of {_listed(BY_HAND)} px can be drawn by hand.")
+
+    def steps_at(self, size: int) -> frozenset[HandStep]:
+        """What a hand does to the drawing of a tab's icon of `size` px."""
+        return frozenset(one.step for one in self.steps if one.size == size and size in self.by_hand)
+
     def ground_for(self, opaque: bool) -> Colour | None:
         """The ground under one icon: never clear when the icon must be opaque."""
         return self.ground or (self.home_ground if opaque else None)
@@ -64,7 +74,7 @@ class Framing:
     @property
     def plain(self) -> "Framing":
         """The same with no icon drawn by hand."""
-        return replace(self, by_hand=(), held=())
+        return replace(self, by_hand=(), held=(), steps=())
 
     def as_json(self) -> dict[str, object]:
         """Plain data, read back by `from_json`."""
@@ -79,6 +89,7 @@ class Framing:
             "lift_tolerance": self.lift,
             "by_hand_px": list(self.by_hand),
             "held_edges": [one.as_json() for one in self.held],
+            "hand_steps": [one.as_json() for one in self.steps],
         }
 
     @classmethod
@@ -97,6 +108,7 @@ class Framing:
                 float(lift) if lift is not None else None,
                 tuple(_whole(size) for size in data["by_hand_px"]),
                 tuple(HeldEdge.from_json(one) for one in data["held_edges"]),
+                tuple(StepAt.from_json(one) for one in data["hand_steps"]),
             )
         except (KeyError, TypeError, ValueError, AttributeError) as error:
             raise FramingRefused(

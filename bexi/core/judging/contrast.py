@@ -14,8 +14,6 @@ from numpy.typing import NDArray
 from bexi.core.judging.drawing import Drawing
 from bexi.core.pixels.colour import Colour, contrast
 
-LIGHT_TAB, DARK_TAB = Colour(0xFF, 0xFF, 0xFF), Colour(0x2B, 0x35, 0x31)
-"""Tabs as *Seen in place* shows them."""
 VANISHED = 1.5
 """What stands out less than that is not seen as an edge."""
 _LEAST_LEFT = 0.33

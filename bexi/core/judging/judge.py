@@ -5,9 +5,10 @@ from dataclasses import replace
 from types import MappingProxyType
 
 from bexi.core.artwork.pictures import Bitmap, Picture
-from bexi.core.framing.compose import compose
+from bexi.core.framing.compose import compose, simplified
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
+from bexi.core.framing.tabs import TABS
 from bexi.core.judging import contrast as outline
 from bexi.core.judging import likeness, pixel_fit, structure
 from bexi.core.judging.measure import Measured, measure
@@ -15,8 +16,6 @@ from bexi.core.judging.readings import Judgement, Readings
 from bexi.core.judging.visible import visible
 from bexi.core.pixels.colour import WHITE, Colour, contrast
 from bexi.core.pixels.light import Pixels
-
-TABS: Mapping[str, Colour] = {"light": outline.LIGHT_TAB, "dark": outline.DARK_TAB}
 
 
 def judge(
@@ -31,9 +30,11 @@ def judge(
 
     `others` are icons of 16 px, by name, that a tab icon of this size should not be taken for.
     """
-    large = measure(picture, framing, purpose)
     side = framing.frame.side if isinstance(picture, Bitmap) else None
-    judged = [_judged(large, icon, purpose, grounds, side) for icon in icons]
+    judged = [
+        _judged(measure(*simplified(picture, framing, len(icon), purpose), purpose), icon, purpose, grounds, side)
+        for icon in icons
+    ]
     if purpose is not Purpose.TAB:
         return judged
     return [_compared(one, icon, others) for one, icon in zip(judged, icons, strict=True)]

@@ -13,7 +13,9 @@ from bexi.core.framing.frame import whole_artwork
 from bexi.core.framing.hand.drawn import BY_HAND
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
-from bexi.core.judging.judge import TABS, judge
+from bexi.core.framing.tabs import TABS
+from bexi.core.judging.hand_steps import with_steps
+from bexi.core.judging.judge import judge
 from bexi.core.judging.readings import Judgement, Verdict
 from bexi.core.judging.standing import stands_for
 from bexi.core.judging.subjects import subjects_of
@@ -89,6 +91,13 @@ class Contender:
             made += icons
         return Proposal(self.kind, self.why, framing, tuple(made), tuple(judgements), self.source)
 
+    def bettered(self, judged: Proposal, grounds: Mapping[str, Colour], others: Mapping[str, Pixels]) -> Proposal:
+        """The same with what a hand does to the small icons, where one is not clear and that betters it."""
+        if all(judgement.verdict is Verdict.WELL for judgement in judged.judgements if judgement.size in BY_HAND):
+            return judged
+        framing = with_steps(self.source.picture, self.framing, grounds=grounds)
+        return replace(self, framing=framing).judged(grounds, others) if framing.steps else judged
+
 
 def candidates(source: Source, letters: Iterable[Source] = ()) -> Iterator[Contender]:
     """What may be made of a picture, in a designer's order; `letters` are drawings of the site's letters, the last.
@@ -108,18 +117,30 @@ def judged_in_turn(
 ) -> Iterator[Proposal | None]:
     """Each of them judged; None for one that would not be shown, because as many as are shown stand before it.
 
+    What may stand first is bettered by hand; where all are lost, the one that is least so, which comes once more then.
     `with_letters` tells that letters are among them.
     """
     room = MOST - (len(ALWAYS) if with_letters else len(ALWAYS) - 1)
     told: list[Proposal] = []
+    lost: list[tuple[Contender, Proposal]] = []
+    stands = False
     for one in contenders:
         if one.kind not in ALWAYS and len(list(_unlike(told))) >= room:
             yield None
             continue
         proposal = one.judged(grounds, others)
+        if proposal.stands_first and not stands:
+            stands, proposal = True, one.bettered(proposal, grounds, others)
+        if proposal.is_lost and one.kind != LETTERS:
+            lost.append((one, proposal))
         if one.kind not in ALWAYS and not proposal.is_lost:
             told.append(proposal)
         yield proposal
+    if lost and not stands:
+        one, proposal = max(lost, key=lambda pair: pair[1].standing)
+        bettered = one.bettered(proposal, grounds, others)
+        if not bettered.is_lost:
+            yield bettered
 
 
 def best_first(made: Sequence[Proposal]) -> list[Proposal]:

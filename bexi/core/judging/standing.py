@@ -9,9 +9,9 @@ from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import hug
 from bexi.core.framing.recipe import Framing
+from bexi.core.framing.tabs import TABS
 from bexi.core.judging import contrast as outline
 from bexi.core.judging.groups import Groups
-from bexi.core.judging.judge import TABS
 from bexi.core.judging.measure import measure
 from bexi.core.judging.subjects import Subject
 from bexi.core.pixels.colour import BLACK, WHITE, Colour, contrast, shade

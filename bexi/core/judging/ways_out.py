@@ -9,11 +9,14 @@ from bexi.core.artwork.pictures import Picture
 from bexi.core.artwork.plate import DARK, Plate, PlateShape
 from bexi.core.framing.finish import HEAVIEST, SHARPEST, THINNEST
 from bexi.core.framing.frame import Frame, hug, whole_artwork
+from bexi.core.framing.hand.drawn import BY_HAND
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
+from bexi.core.framing.tabs import TABS
 from bexi.core.judging import pixel_fit
 from bexi.core.judging.groups import Group, Groups
-from bexi.core.judging.judge import TABS, judge_at
+from bexi.core.judging.hand_steps import with_steps
+from bexi.core.judging.judge import judge_at
 from bexi.core.judging.measure import Measured, measure
 from bexi.core.judging.readings import BOUNDS, Judgement, Verdict, amount, noun
 from bexi.core.pixels.colour import WHITE, Colour, contrast
@@ -77,6 +80,9 @@ def ways_out(
         return []
     large = measure(source.picture, framing, purpose)
     tries = [(source, kind, other) for kind, other in _tries(source, framing, size, large, now)]
+    if purpose is Purpose.TAB and size in BY_HAND and not is_well:
+        drawn = replace(framing, by_hand=tuple(sorted({*framing.by_hand, size})))
+        tries.append((source, "by hand", with_steps(source.picture, drawn, [size], grounds)))
     tries += [(other, "letters", its) for other, its in instead]
     if is_well:  # but small in its square
         tries = [one for one in tries if one[1] == "hug"]

@@ -59,11 +59,11 @@ def blended(colour: Colour, opacity: float, below: Colour) -> Colour:
 
 def shade(colour: Colour, light: float) -> Colour:
     """The same colour with so much of its light, 0 to 1."""
-    return Colour(*(round(255 * _stored(linear(channel / 255) * light)) for channel in colour.channels))
+    return Colour(*(round(255 * stored(linear(channel / 255) * light)) for channel in colour.channels))
 
 
-def _stored(light: float) -> float:
-    """The inverse of `linear`."""
+def stored(light: float) -> float:
+    """One sRGB channel of linear light, both 0 to 1: the inverse of `linear`."""
     return 12.92 * light if light <= 0.0031308 else 1.055 * light ** (1 / 2.4) - 0.055
 
 

@@ -1,8 +1,11 @@
 """OKLab, a perceptual colour space in which equal distances look about equally far (B. Ottosson, 2020)."""
 
+from collections.abc import Sequence
+
 import numpy as np
 from numpy.typing import NDArray
 
+from bexi.core.pixels.colour import Colour, stored
 from bexi.core.pixels.light import LINEAR
 
 # Matrices as published with the definition; written down from memory and checked in the tests by white and primaries.
@@ -22,6 +25,11 @@ _TO_LAB = np.array(
     ],
     dtype=np.float32,
 )
+_FROM_LAB = np.linalg.inv(_TO_LAB.astype(np.float64)).round(10).tolist()
+_FROM_CONES = np.linalg.inv(_TO_CONES.astype(np.float64)).round(10).tolist()
+_LESS = tuple(1 - step / 50 for step in range(51))
+"""Shares of a colour's chroma, until sRGB has it."""
+_ROUNDED = 1e-4
 
 
 def oklab(colours: NDArray[np.uint8]) -> NDArray[np.float32]:
@@ -51,3 +59,25 @@ def distance_to(colours: NDArray[np.uint8], one: NDArray[np.uint8]) -> NDArray[n
     """Distance in OKLab of each colour, shape (..., 3), to one colour, shape (3,): shape (...)."""
     distance: NDArray[np.float32] = np.linalg.norm(oklab(colours) - oklab(one), axis=-1)
     return distance
+
+
+def at_lightness(colour: Colour, change: float) -> Colour | None:
+    """The colour with more lightness (0 to 1), or less, and its hue, with less chroma where sRGB has not so much.
+
+    None where there is no such lightness.
+    """
+    lightness, a, b = (float(part) for part in oklab(np.array(colour.channels, dtype=np.uint8)))
+    if not 0 <= lightness + change <= 1:
+        return None
+    for chroma in _LESS:
+        light = [_light(row, (lightness + change, chroma * a, chroma * b)) for row in _FROM_CONES]
+        if all(-_ROUNDED <= part <= 1 + _ROUNDED for part in light):
+            return Colour(*(round(255 * stored(min(max(part, 0.0), 1.0))) for part in light))
+    return None
+
+
+def _light(row: Sequence[float], lab: tuple[float, float, float]) -> float:
+    """One channel of linear sRGB."""
+    cones = [sum(part * value for part, value in zip(line, lab, strict=True)) ** 3 for line in _FROM_LAB]
+    light: float = sum(part * cone for part, cone in zip(row, cones, strict=True))
+    return light

@@ -14,8 +14,8 @@ from bexi.core.framing.frame import Frame
 from bexi.core.framing.hand.held import Grip
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
+from bexi.core.framing.tabs import TABS
 from bexi.core.judging import likeness
-from bexi.core.judging.judge import TABS
 from bexi.core.judging.readings import Verdict
 from bexi.core.pixels.colour import Colour
 from bexi.server.artwork.models import Artwork
@@ -93,8 +93,8 @@ class RungOut(Schema):
     `own` is the number of the recipe's own framing that this picture takes, null when it goes with all sizes;
     `framing` is the one it comes out of. `verdict` is null where too little could be measured, `says` the word with the
     worst number; `contrast` is that of the outline to each ground by its name. `edges` is how many were put on whole px
-    by hand, `plain` the base64 PNG without that, null where nothing was moved; `grips` are the edges that can be taken
-    hold of.
+    by hand, `done` what was done to the drawing before, in words, `plain` the base64 PNG without that, null where it is
+    the same; `grips` are the edges that can be taken hold of.
     """
 
     size: int
@@ -110,6 +110,7 @@ class RungOut(Schema):
     notes: list[str]
     contrast: dict[str, float]
     edges: int
+    done: list[str]
     plain: str | None
     grips: list[Grip]
 
@@ -229,6 +230,7 @@ def ladder(request: HttpRequest, artwork_id: int, body: LadderIn) -> list[RungOu
             notes=list(rung.judgement.readings.notes()),
             contrast=dict(rung.judgement.readings.contrast),
             edges=rung.by_hand.edges if rung.by_hand else 0,
+            done=[step.told for step in rung.by_hand.steps] if rung.by_hand else [],
             plain=base64.b64encode(rung.by_hand.plain).decode() if rung.by_hand else None,
             grips=list(rung.grips),
         )

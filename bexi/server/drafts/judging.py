@@ -15,10 +15,11 @@ from bexi.core.framing.cut import Cut
 from bexi.core.framing.frame import whole_artwork
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
+from bexi.core.framing.tabs import TABS
 from bexi.core.iconset.build import ENGINE_VERSION
 from bexi.core.judging.groups import Group, groups_of
 from bexi.core.judging.initials import Drawn, drawn_initials, initials
-from bexi.core.judging.judge import TABS, judge_at
+from bexi.core.judging.judge import judge_at
 from bexi.core.judging.lettering import around
 from bexi.core.judging.marks import Marks, marks_of
 from bexi.core.judging.measure import measure
@@ -186,7 +187,7 @@ def _each_judged(artwork: Artwork, site: Site) -> Iterator[Step]:
             _proposals.set(_first_of(key), first)
             yield Step(done, 0, first)
         total = total or len(list(counted))
-        yield Step(done, total)
+        yield Step(min(done, total), total)
     offers = [_made(one, letters) for one in best_first(made)]
     _proposals.set(key, offers)
     yield Step(total, total, first or offers[0])

@@ -13,18 +13,20 @@ from bexi.core.artwork.ink import GroundKind, find_ink
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.errors import FramingRefused
 from bexi.core.formats import png
-from bexi.core.framing.compose import framing_for, moves_in
+from bexi.core.framing.compose import framing_for, moves_in, steps_done
 from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.hand.drawn import grips_in
 from bexi.core.framing.hand.held import Grip
+from bexi.core.framing.hand.steps import HandStep
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.framing.reduce import enlargement, reduced
+from bexi.core.framing.tabs import TABS
 from bexi.core.iconset.build import ENGINE_VERSION, Pictures, compose_squares
 from bexi.core.iconset.catalogue import tab_icon
 from bexi.core.iconset.encode import Job, encode
 from bexi.core.judging import likeness
-from bexi.core.judging.judge import TABS, judge
+from bexi.core.judging.judge import judge
 from bexi.core.judging.readings import JUDGED_BY, Judgement
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
@@ -47,9 +49,10 @@ Icon = tuple[int, Purpose]
 
 @dataclass(frozen=True)
 class ByHand:
-    """What drawing an icon by hand did: how many edges were put on px, and the PNG file of the plain one."""
+    """What drawing an icon by hand did: how many edges were put on px, what before that, and the PNG without it."""
 
     edges: int
+    steps: tuple[HandStep, ...]
     plain: bytes
 
 
@@ -58,7 +61,7 @@ class Rung:
     """One picture of the ladder, and how many times its artwork is enlarged for it (None for vectors).
 
     `own` is the number of the recipe's own framing that it takes, None when it goes with all sizes; `framing` is
-    the one it comes out of, `judgement` what a person will see of it. `by_hand` is None where no edge was moved;
+    the one it comes out of, `judgement` what a person will see of it. `by_hand` is None where it is the plain one;
     `grips` are the edges that can be taken hold of.
     """
 
@@ -118,17 +121,18 @@ def _made(
 def _by_hand(
     artwork: Artwork, recipe: Recipe, framings: Mapping[Icon, Framing], nobody_waits: Callable[[], bool]
 ) -> dict[Icon, ByHand]:
-    """Of those icons whose edges were moved."""
+    """Of those icons that are not the plain ones."""
     pictures = pictures_for(artwork)
-    edges: dict[Icon, int] = {
-        (size, purpose): moves_in(pictures(framing.artwork), framing, size).count
+    done: dict[Icon, tuple[int, tuple[HandStep, ...]]] = {
+        (size, purpose): (moves_in(picture, framing, size).count, steps_done(picture, framing, size))
         for (size, purpose), framing in framings.items()
         if purpose is Purpose.TAB and size in framing.by_hand
+        for picture in (pictures(framing.artwork),)
     }
-    moved = {icon: count for icon, count in edges.items() if count}
-    plain: dict[Icon, Framing] = {icon: framings[icon].plain for icon in moved}
+    drawn = {icon: told for icon, told in done.items() if any(told)}
+    plain: dict[Icon, Framing] = {icon: framings[icon].plain for icon in drawn}
     made = _made(artwork, recipe.plain, plain, nobody_waits)
-    return {icon: ByHand(count, made[icon]) for icon, count in moved.items()}
+    return {icon: ByHand(edges, steps, made[icon]) for icon, (edges, steps) in drawn.items()}
 
 
 def _judged(
@@ -201,7 +205,8 @@ def _key(artwork: Artwork, framing: Framing, size: int, purpose: Purpose) -> str
     source = _artwork(artwork, framing.artwork)
     by_hand = (size,) if size in framing.by_hand and purpose is Purpose.TAB else ()
     held = tuple(one for one in framing.held if one.size in by_hand)
-    own = replace(framing, artwork=None, by_hand=by_hand, held=held)
+    steps = tuple(one for one in framing.steps if one.size in by_hand)
+    own = replace(framing, artwork=None, by_hand=by_hand, held=held, steps=steps)
     made_of = (ENGINE_VERSION, source.sha256, source.read_as, own, size, purpose)
     return hashlib.sha256(repr(made_of).encode()).hexdigest()
 

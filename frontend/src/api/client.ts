@@ -19,6 +19,7 @@ export type Note = Schemas["NoteOut"];
 export type ShelfKind = "all" | "shapes" | "pixels" | "drawn" | "unused";
 export type Frame = Schemas["Frame"];
 export type Framing = Schemas["Framing"];
+export type HandStep = Schemas["HandStep"];
 export type Own = Schemas["Own"];
 export type Recipe = Schemas["Recipe"];
 export type Draft = Schemas["DraftOut"];

@@ -2923,7 +2923,8 @@ export interface components {
          *     `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is that of the artwork beyond
          *     which nothing is shown, though it lies in the frame; None shows all. `lift` is the tolerance in OKLab by which a
          *     bitmap's flat ground is lifted, None to keep it. `by_hand` are the sizes in px of tab icons that are drawn by hand,
-         *     some of BY_HAND; `held` are edges in those that somebody put on px of their own.
+         *     some of BY_HAND; `held` are edges in those that somebody put on px of their own, `steps` what is done to the drawing
+         *     before.
          */
         Framing: {
             frame: components["schemas"]["Frame"];
@@ -2968,7 +2969,18 @@ export interface components {
              * @default []
              */
             held: components["schemas"]["HeldEdge"][];
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["StepAt"][];
         };
+        /**
+         * HandStep
+         * @description In their order: what is widened to a px is not lost.
+         * @enum {string}
+         */
+        HandStep: "thin out" | "widen" | "leave out" | "set off";
         /**
          * HeldEdge
          * @description The edge that lies at `place` along an axis in an icon of `size` px, and the px that it was put on.
@@ -3033,6 +3045,15 @@ export interface components {
              */
             own: components["schemas"]["Own"][];
         };
+        /**
+         * StepAt
+         * @description A step that is done to the icon of `size` px.
+         */
+        StepAt: {
+            /** Size */
+            size: number;
+            step: components["schemas"]["HandStep"];
+        };
         /** FirstDraftIn */
         FirstDraftIn: {
             /** Artwork Id */
@@ -3094,8 +3115,8 @@ export interface components {
          *     `own` is the number of the recipe's own framing that this picture takes, null when it goes with all sizes;
          *     `framing` is the one it comes out of. `verdict` is null where too little could be measured, `says` the word with the
          *     worst number; `contrast` is that of the outline to each ground by its name. `edges` is how many were put on whole px
-         *     by hand, `plain` the base64 PNG without that, null where nothing was moved; `grips` are the edges that can be taken
-         *     hold of.
+         *     by hand, `done` what was done to the drawing before, in words, `plain` the base64 PNG without that, null where it is
+         *     the same; `grips` are the edges that can be taken hold of.
          */
         RungOut: {
             /** Size */
@@ -3123,6 +3144,8 @@ export interface components {
             };
             /** Edges */
             edges: number;
+            /** Done */
+            done: string[];
             /** Plain */
             plain: string | null;
             /** Grips */

@@ -17,6 +17,7 @@ export const KINDS: Record<string, string> = {
   heavier: "Heavier strokes",
   "open gaps": "Wider gaps",
   sharpen: "Sharpened",
+  "by hand": "Redrawn by hand",
   "fit to the pixels": "Fitted to the pixels",
   letters: "Letters instead",
   "telling square": "The most telling square",

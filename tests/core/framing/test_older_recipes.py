@@ -7,6 +7,7 @@ from bexi.core.errors import FramingRefused
 from bexi.core.framing.cut import Cut
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
+from bexi.core.framing.hand.held import Axis, HeldEdge
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Own, Recipe
 from bexi.core.pixels.colour import WHITE, Colour
@@ -50,9 +51,15 @@ class OlderRecipeTests(TestCase):
         self.assertEqual([one.by_hand for one in recipe.framings], [(), ()])
         self.assertEqual(Recipe.from_json({**recipe.as_json(), "own": []}).framing, READ)
 
-    def test_what_is_written_now_is_version_6_and_the_same(self):
+    def test_up_to_version_6_a_hand_does_nothing_but_move_edges(self):
+        told = Recipe(Framing(Frame(0, 0, 8), by_hand=(16,), held=(HeldEdge(16, Axis.DOWN, 2.5, 3),))).as_json()
+        del told["framing"]["hand_steps"]
+        (framing,) = Recipe.from_json({**told, "version": 6}).framings
+        self.assertEqual((framing.by_hand, len(framing.held), framing.steps), ((16,), 1, ()))
+
+    def test_what_is_written_now_is_version_7_and_the_same(self):
         recipe = Recipe.from_json({"version": 2, "framing": PLAIN})
-        self.assertEqual(recipe.as_json()["version"], 6)
+        self.assertEqual(recipe.as_json()["version"], 7)
         self.assertEqual(Recipe.from_json(recipe.as_json()), recipe)
 
     def test_what_is_no_recipe_is_refused(self):

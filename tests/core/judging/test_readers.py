@@ -14,7 +14,8 @@ from bexi.core.framing.compose import compose
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
-from bexi.core.judging.judge import TABS, judge
+from bexi.core.framing.tabs import TABS
+from bexi.core.judging.judge import judge
 from bexi.core.pixels.colour import BLACK, WHITE, Colour
 from bexi.core.pixels.light import Pixels, over
 from bexi.core.pixels.oklab import oklab

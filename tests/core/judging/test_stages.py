@@ -5,7 +5,7 @@ from unittest import TestCase
 import numpy as np
 
 from bexi.core.artwork.intake import take_in
-from bexi.core.judging.contrast import DARK_TAB
+from bexi.core.framing.tabs import DARK_TAB
 from bexi.core.judging.stages import stages_of
 from tests.core.judging.brought.developed import DEVELOPED
 

@@ -17,7 +17,7 @@ from bexi.core.framing.compose import compose
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
-from bexi.core.judging.contrast import LIGHT_TAB
+from bexi.core.framing.tabs import LIGHT_TAB
 from bexi.core.judging.judge import judge
 from bexi.core.judging.readings import Judgement
 from bexi.core.pixels.colour import WHITE

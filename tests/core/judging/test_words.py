@@ -12,7 +12,8 @@ from hypothesis import strategies as st
 from bexi.core.artwork.intake import take_in
 from bexi.core.framing.frame import whole_artwork
 from bexi.core.framing.recipe import Framing
-from bexi.core.judging.judge import TABS, judge_at
+from bexi.core.framing.tabs import TABS
+from bexi.core.judging.judge import judge_at
 from bexi.core.judging.readings import Judgement
 from bexi.core.pixels.colour import Colour, contrast
 

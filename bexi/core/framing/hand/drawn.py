@@ -6,9 +6,10 @@ from functools import lru_cache
 
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.framing.frame import Frame
-from bexi.core.framing.hand.edges import SIDE, Edge, Outlines, outlines_of
+from bexi.core.framing.hand.edges import Edge, Outlines, outlines_of
 from bexi.core.framing.hand.grid import on_grid
 from bexi.core.framing.hand.held import Axis, Grip, HeldEdge, grips_of, held_in
+from bexi.core.framing.hand.kinds import SIDE
 from bexi.core.framing.hand.warp import warped, weights
 from bexi.core.framing.reduce import reduced
 from bexi.core.pixels.colour import Colour
@@ -82,16 +83,17 @@ def _is_fine(picture: Picture, frame: Frame, size: int) -> bool:
 
 @lru_cache(maxsize=8)
 def _outlines(picture: Picture, frame: Frame) -> tuple[Outlines, Outlines] | None:
-    return outlines_of(_large(picture, frame, None))
+    return outlines_of(drawing_of(picture, frame))
 
 
 @lru_cache(maxsize=4)  # 2.4 MB each; all sizes of a framing are made of one
 def _light(picture: Picture, frame: Frame, ground: Colour | None) -> Light:
-    return to_light(_large(picture, frame, ground))
+    return to_light(drawing_of(picture, frame, ground))
 
 
 @lru_cache(maxsize=4)
-def _large(picture: Picture, frame: Frame, ground: Colour | None) -> Pixels:
+def drawing_of(picture: Picture, frame: Frame, ground: Colour | None = None) -> Pixels:
+    """The drawing that a hand works on: shape (SIDE, SIDE, 4)."""
     return reduced(picture, frame, ground, [SIDE])[0]
 
 

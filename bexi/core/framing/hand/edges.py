@@ -6,11 +6,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from bexi.core.artwork.shapes import main_colours, nearest_of
-from bexi.core.pixels.light import ALPHA, Pixels
+from bexi.core.framing.hand.kinds import ACROSS, DIFFERENCE, SIDE, kinds_of
+from bexi.core.pixels.light import Pixels
 
-SIDE = 384
-"""Samples along the side of the drawing that edges are looked for in: a whole number for each px of an icon by hand."""
 LONG = 1 / 8
 """Of the side: shorter edges are no stems."""
 _WITHIN = 1 / 4
@@ -19,9 +17,6 @@ _STANDS_OUT = 2.0
 """Times more edge at one place than around it; a hatching has as much everywhere."""
 APART = 1 / 3
 """Of a px: edges of one kind that are nearer are one."""
-_DIFFERENCE = 40
-"""Of 255, over a few samples: less is a step of a fade."""
-_ACROSS = 2
 _TEXTURE = 0.1
 """Of all samples: with more of them at a border, the picture is a photograph or a texture."""
 
@@ -52,39 +47,22 @@ class Outlines:
 
 def outlines_of(pixels: Pixels) -> tuple[Outlines, Outlines] | None:
     """Those across and down of a drawing, shape (SIDE, SIDE, 4); None for a photograph or where there is no ink."""
-    kinds = _kinds(pixels)
-    if kinds is None:
+    told = kinds_of(pixels)
+    if told is None:
         return None
+    kinds = told.numbers
     if (kinds[:, 1:] != kinds[:, :-1]).mean() > _TEXTURE:
         return None
     solid = pixels.astype(np.int16)
     return _along(kinds, solid), _along(kinds.T, solid.swapaxes(0, 1))
 
 
-def _kinds(pixels: Pixels) -> NDArray[np.uint8] | None:
-    """For each sample 0 for what lies around, else the number of a colour, the smaller the more ground it is."""
-    ink = pixels[..., ALPHA] > 127
-    colours = [one.colour for one in main_colours(pixels, ink)]
-    if not colours:
-        return None
-    if len(colours) == 1:
-        return ink.astype(np.uint8)
-    numbers = np.where(ink, nearest_of(pixels, colours)[0] + 1, 0)
-    rim = np.concatenate([numbers[0], numbers[-1], numbers[:, 0], numbers[:, -1]])
-    count = len(colours) + 1
-    weight = np.bincount(numbers.ravel(), minlength=count) + pixels.size * np.bincount(rim, minlength=count)
-    ranks = np.empty(count, dtype=np.uint8)
-    ranks[np.argsort(-weight, kind="stable")] = np.arange(count)
-    ranked: NDArray[np.uint8] = ranks[numbers]
-    return ranked
-
-
 def _along(kinds: NDArray[np.uint8], solid: NDArray[np.int16]) -> Outlines:
     """Of the columns' borders."""
     left, right = kinds[:, :-1], kinds[:, 1:]
     rows, columns = np.nonzero(left != right)
-    before, behind = np.maximum(columns - _ACROSS, 0), np.minimum(columns + 1 + _ACROSS, kinds.shape[1] - 1)
-    sharp = np.abs(solid[rows, before] - solid[rows, behind]).max(axis=-1, initial=0) >= _DIFFERENCE
+    before, behind = np.maximum(columns - ACROSS, 0), np.minimum(columns + 1 + ACROSS, kinds.shape[1] - 1)
+    sharp = np.abs(solid[rows, before] - solid[rows, behind]).max(axis=-1, initial=0) >= DIFFERENCE
     rows, columns = rows[sharp], columns[sharp]
     begins = left[rows, columns] < right[rows, columns]
     length = kinds.shape[1] + 1

@@ -209,7 +209,7 @@ function RungReading({ rung, ratio, interrupted }: ReadingProps) {
       ) : (
         <>
           <strong data-tone={toneOf(rung.verdict)}>{word}</strong>
-          <span className={styles.because}>{because ?? (rung.edges ? "by hand" : "\u00a0")}</span>
+          <span className={styles.because}>{because ?? (rung.plain ? "by hand" : "\u00a0")}</span>
         </>
       )}
       <span>{rung.own === null ? bytes(rung.bytes) : "its own framing"}</span>

@@ -62,15 +62,18 @@ export function Loupe({ rung }: { rung: Step }) {
         {rung.size} px,{" "}
         {rung.outdated ? "being made" : `${factor} × enlarged${shown < rung.size ? ", middle part" : ""}`}
         <br />
-        {pixels
-          ? readingOf(pixels, at.x, at.y, offset)
-          : rung.edges > 0 && !rung.outdated && `${edges(rung.edges)} on pixels`}
+        {pixels ? readingOf(pixels, at.x, at.y, offset) : !rung.outdated && byHand(rung)}
       </figcaption>
     </figure>
   );
 }
 
-const edges = (count: number) => (count === 1 ? "1 edge" : `${count} edges`);
+/** What was done by hand, in one line. */
+function byHand({ edges, done }: Step): string {
+  const moved = edges === 1 ? "1 edge on a pixel" : `${edges} edges on pixels`;
+  const all = [...(edges ? [moved] : []), ...done].join("; ");
+  return all.charAt(0).toUpperCase() + all.slice(1);
+}
 
 type EnlargedProps = {
   src: string;

@@ -1,11 +1,17 @@
-import { Segmented } from "antd";
+import { Checkbox, Segmented } from "antd";
 
-import type { Framing } from "../../api/client";
+import type { Framing, HandStep } from "../../api/client";
 import styles from "./controls.module.css";
 import type { Picked } from "./scope";
 
 /** Tab icons of so many px can be drawn by hand. */
 const BY_HAND = [16, 24, 32, 48];
+const STEPS: { value: HandStep; label: string }[] = [
+  { value: "thin out", label: "Draw fewer bars" },
+  { value: "widen", label: "Widen thin strokes" },
+  { value: "leave out", label: "Leave out the smallest parts" },
+  { value: "set off", label: "Make colours stand out" },
+];
 
 type Props = { framing: Framing; picked: Picked | undefined; change: (part: Partial<Framing>) => void };
 
@@ -35,6 +41,36 @@ export function SmallIcons({ framing, picked, change }: Props) {
       <span className={styles.hint}>
         By hand, straight edges lie on whole pixels. Hold P to see the plain icons.
       </span>
+      {value === "by hand" && <Steps steps={framing.steps ?? []} sizes={sizes} change={change} />}
     </fieldset>
   );
+}
+
+type StepsProps = {
+  steps: NonNullable<Framing["steps"]>;
+  sizes: number[];
+  change: (part: Partial<Framing>) => void;
+};
+
+/** What a hand does to the drawing before: ticked where it is done to all of the sizes, half where to some. */
+function Steps({ steps, sizes, change }: StepsProps) {
+  const doneAt = (step: HandStep) =>
+    sizes.filter((size) => steps.some((one) => one.size === size && one.step === step));
+  const set = (step: HandStep, done: boolean) => {
+    const others = steps.filter((one) => one.step !== step || !sizes.includes(one.size));
+    change({ steps: done ? [...others, ...sizes.map((size) => ({ size, step }))] : others });
+  };
+  return STEPS.map(({ value, label }) => {
+    const count = doneAt(value).length;
+    return (
+      <Checkbox
+        key={value}
+        checked={count === sizes.length}
+        indeterminate={count > 0 && count < sizes.length}
+        onChange={(event) => set(value, event.target.checked)}
+      >
+        {label}
+      </Checkbox>
+    );
+  });
 }

@@ -55,7 +55,27 @@ function draw(
   }
   const { width, height } = artwork.facts;
   if (framing.cut) clip(pen, framing.cut, frame, scale);
-  pen.drawImage(image, -frame.x * scale, -frame.y * scale, width * scale, height * scale);
+  const at = [-frame.x * scale, -frame.y * scale, width * scale, height * scale] as const;
+  const ink = framing.finish?.recolour;
+  if (ink) pen.drawImage(inOneColour(image, ink, size, at), 0, 0);
+  else pen.drawImage(image, ...at);
+}
+
+function inOneColour(
+  image: HTMLImageElement,
+  ink: string,
+  size: number,
+  at: readonly [number, number, number, number],
+): OffscreenCanvas {
+  const canvas = new OffscreenCanvas(size, size);
+  const pen = canvas.getContext("2d");
+  if (!pen) return canvas;
+  pen.imageSmoothingQuality = "high";
+  pen.drawImage(image, ...at);
+  pen.globalCompositeOperation = "source-in";
+  pen.fillStyle = ink;
+  pen.fillRect(0, 0, size, size);
+  return canvas;
 }
 
 function clip(

@@ -24,6 +24,7 @@ from bexi.core.artwork.pictures import Vector
 from bexi.core.artwork.vector import check
 from bexi.core.framing.compose import compose
 from bexi.core.framing.frame import Frame
+from bexi.core.framing.hand.steps import HandStep, StepAt
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
 from bexi.server.demo.lettering import outlines
@@ -37,10 +38,10 @@ FAR = 0.05
 NEAR = (-1, 0, 1)
 
 
-def icon(picture: Vector, by_hand: bool, size: int = SIZE) -> np.ndarray:
+def icon(picture: Vector, by_hand: bool, size: int = SIZE, steps: Sequence[HandStep] = ()) -> np.ndarray:
     """The coverage of an icon, 0 to 1: shape (size, size)."""
-    side = max(picture.width, picture.height)
-    framing = Framing(Frame(0, 0, side), by_hand=(size,) if by_hand else ())
+    side, done = max(picture.width, picture.height), tuple(StepAt(size, step) for step in steps)
+    framing = Framing(Frame(0, 0, side), by_hand=(size,) if by_hand else (), steps=done)
     return compose(picture, framing, Purpose.TAB, [size])[0][..., 3] / 255
 
 
@@ -105,6 +106,13 @@ def fluent(size: int) -> Compared:
     return Compared([pair for pair in pairs if pair[0].exists()], LINES)
 
 
+def light() -> list[tuple[Path, Path]]:
+    """Drawings whose strokes are half a px at 16 px, and the designers' own, whose strokes are one."""
+    small = sorted(one for one in FLUENT.glob("*_16_regular.svg") if one.name[0] >= "n")
+    pairs = ((one.with_name(one.name.replace("_16_regular", "_32_light")), one) for one in small)
+    return [pair for pair in pairs if pair[0].exists()]
+
+
 def heroicons() -> Compared:
     large = sorted((HEROICONS / "24" / "solid").glob("*.svg"))
     pairs = ((one, HEROICONS / "16" / "solid" / one.name) for one in large)
@@ -132,6 +140,24 @@ class DesignersTests(TestCase):
         for compared in (heroicons(), octicons()):
             plain, drawn = compared.median
             self.assertLessEqual(drawn, plain)
+
+
+class WidenedTests(TestCase):
+    """Developed with names from a to m."""
+
+    def test_thin_strokes_come_nearer_to_the_designers_own_and_are_found_again_more_often(self):
+        pairs = light()
+        self.assertGreater(len(pairs), 60)
+        theirs = [icon(read(small), False) for _, small in pairs]
+        made = {steps: [icon(read(thin), True, steps=steps) for thin, _ in pairs] for steps in ((), (HandStep.WIDEN,))}
+        before, after = (
+            np.array([distance(*one) for one in zip(icons, theirs, strict=True)]) for icons in made.values()
+        )
+        self.assertLessEqual(np.median(after), 0.8 * np.median(before))
+        self.assertGreaterEqual((after < before).mean(), 0.8)
+        found = [list(_found(np.array([one.ravel() for one in icons]))) for icons in made.values()]
+        self.assertTrue(all(wide >= thin for thin, wide in zip(*found, strict=True)), found)
+        self.assertGreaterEqual(found[1][-1], found[0][-1] + 0.05)
 
 
 class ReaderTests(TestCase):

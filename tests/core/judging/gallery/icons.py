@@ -15,7 +15,8 @@ from bexi.core.framing.compose import compose
 from bexi.core.framing.frame import whole_artwork
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
-from bexi.core.judging.judge import TABS, judge
+from bexi.core.framing.tabs import TABS
+from bexi.core.judging.judge import judge
 from bexi.core.judging.readings import Judgement
 from bexi.core.pixels.light import Pixels
 from bexi.server.demo.lettering import outlines

@@ -23,6 +23,7 @@ type Props = {
 /** The artwork with the square frame over it, dragged and resized in whole artwork px. */
 export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
   const { frame, ground, plate, cut, lift } = framing;
+  const ink = framing.finish?.recolour;
   const [drag, setDrag] = useState<Drag>();
   const [settled, setSettled] = useState(frame);
   const [anew, setAnew] = useState(false);
@@ -89,12 +90,17 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
             style={place(0, 0, width, height)}
           />
         )}
+        {ink && <InOneColour ink={ink} />}
         <img
           className={styles.artwork}
           src={pictureAddress(artwork, 1600, lift)}
           alt={artwork.title}
           draggable={false}
-          style={{ ...place(0, 0, width, height), ...(cut ? shownOnly(cut, width, height) : {}) }}
+          style={{
+            ...place(0, 0, width, height),
+            ...(cut ? shownOnly(cut, width, height) : {}),
+            ...(ink ? { filter: `url(#${INK})` } : {}),
+          }}
         />
         {guides.x !== undefined && (
           <i
@@ -139,6 +145,18 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
     </section>
   );
 }
+
+const INK = "stage-ink";
+
+/** A filter that gives everything one colour, as the icons have it. */
+const InOneColour = ({ ink }: { ink: string }) => (
+  <svg width="0" height="0" aria-hidden style={{ position: "absolute" }}>
+    <filter id={INK} colorInterpolationFilters="sRGB">
+      <feFlood floodColor={ink} />
+      <feComposite operator="in" in2="SourceAlpha" />
+    </filter>
+  </svg>
+);
 
 /** Clips a picture to a box of the artwork, or to a shape in it. */
 function shownOnly(cut: NonNullable<Framing["cut"]>, width: number, height: number) {

@@ -1,0 +1,69 @@
+"""Which steps of a hand better an icon: each only where the judgement says so."""
+
+import math
+from collections.abc import Iterable, Mapping
+from dataclasses import replace
+
+from bexi.core.artwork.pictures import Picture
+from bexi.core.framing.compose import simplified
+from bexi.core.framing.hand.drawn import BY_HAND
+from bexi.core.framing.hand.steps import HandStep, StepAt
+from bexi.core.framing.purpose import Purpose
+from bexi.core.framing.recipe import Framing
+from bexi.core.framing.tabs import TABS
+from bexi.core.judging.judge import judge_at
+from bexi.core.judging.readings import BOUNDS, Judgement, Verdict
+from bexi.core.pixels.colour import Colour
+
+_BETTER = 0.1
+"""Of the distance from the bound of lost to that of well: less is chance."""
+_SPARED = (HandStep.SET_OFF, HandStep.LEAVE_OUT, HandStep.THIN_OUT, HandStep.WIDEN)
+"""What changes most of the artwork is spared first."""
+
+
+def with_steps(
+    picture: Picture, framing: Framing, sizes: Iterable[int] = BY_HAND, grounds: Mapping[str, Colour] = TABS
+) -> Framing:
+    """The framing with the steps that better its icons of `sizes` px, of those that are drawn by hand.
+
+    Without any one of them an icon would be worse. What is well stays as it is.
+    """
+    for size in sizes:
+        if size in framing.by_hand:
+            framing = _with_steps(picture, framing, size, grounds)
+    return framing
+
+
+def _with_steps(picture: Picture, framing: Framing, size: int, grounds: Mapping[str, Colour]) -> Framing:
+    others = tuple(one for one in framing.steps if one.size != size)
+
+    def told(steps: Iterable[HandStep]) -> Framing:
+        return replace(framing, steps=(*others, *(StepAt(size, step) for step in steps)))
+
+    def judged(steps: Iterable[HandStep]) -> Judgement:
+        return judge_at(picture, told(steps), [size], grounds=grounds)[0]
+
+    def drawn(steps: Iterable[HandStep]) -> Picture:
+        return simplified(picture, told(steps), size, Purpose.TAB)[0]
+
+    plain = judged(())
+    if plain.verdict in (None, Verdict.WELL):
+        return told(())
+    ratio = min(plain.readings.contrast.values(), default=math.inf)
+    wanted = [step for step in HandStep if step is not HandStep.SET_OFF or ratio < BOUNDS["contrast"].well]
+    taken = [step for step in wanted if drawn([step]) is not picture]
+    best = judged(taken)
+    if not _is_better(best, plain):
+        return told(())
+    for step in _SPARED:
+        if step in taken and len(taken) > 1:
+            fewer = [one for one in taken if one is not step]
+            without = judged(fewer)
+            if not _is_better(best, without):
+                taken, best = fewer, without
+    return told(taken)
+
+
+def _is_better(one: Judgement, other: Judgement) -> bool:
+    (rank, score), (before, scored) = one.standing, other.standing
+    return rank > before or (rank == before and score > scored + _BETTER)
