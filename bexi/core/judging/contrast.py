@@ -4,7 +4,7 @@ Read is the best-seen structure that carries the mark: its outline, or, on a pla
 are is a matter of shape alone, so that making any border more visible never makes the reading less.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from functools import lru_cache
 from itertools import combinations
 
@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from bexi.core.judging.drawing import Drawing
 from bexi.core.pixels.colour import Colour, contrast
+from bexi.core.pixels.oklab import oklab
 
 VANISHED = 1.5
 """What stands out less than that is not seen as an edge."""
@@ -23,6 +24,10 @@ _LEAST_AREA = 0.01
 _PLATE = 0.72
 """A shape that fills so much of its box, holes and all, is a plate (a disc fills 0.79), and no mark by itself."""
 _MOST_KINDS = 6
+_UNLIKE_HUES, _BY_HUE = 0.18, 1.5
+"""In OKLab, lightness left aside, and the contrast that it stands for [common practice: red and violet are two]."""
+_SEEN, _FULLY = 3.0, 4.5
+"""WCAG 2.2, success criteria 1.4.11 and 1.4.3: what is better seen than the second makes up for nothing."""
 
 
 def of_outline(drawing: Drawing, grounds: Mapping[str, Colour]) -> dict[str, float]:
@@ -79,6 +84,7 @@ def _ways(drawing: Drawing) -> Iterator[frozenset[int]]:
             left = [kind for kind in range(1, count) if kind not in outside]
             if (
                 _hang_together(drawing, outside)
+                and _carry(drawing, chosen, left)
                 and areas[left].sum() >= _LEAST_AREA * areas[1:].sum()
                 and _reaches(rows[left], columns[left], drawing)
             ):
@@ -92,6 +98,12 @@ def _hang_together(drawing: Drawing, kinds: frozenset[int]) -> bool:
         reached |= near
         left -= near
     return not left
+
+
+def _carry(drawing: Drawing, chosen: Sequence[int], left: Sequence[int]) -> bool:
+    """Whether the rest lies on some kinds, not beside them: most of its outline is theirs."""
+    theirs, free = (int(drawing.beside[np.ix_(left, of)].sum()) for of in (list(chosen), [0]))
+    return theirs >= free
 
 
 def _reaches(rows: NDArray[np.bool_], columns: NDArray[np.bool_], drawing: Drawing) -> bool:
@@ -114,11 +126,18 @@ def _is_plate(drawing: Drawing, kind: int) -> bool:
     return bool(inside.mean() >= _PLATE)
 
 
+def _told_apart(one: Colour, other: Colour) -> float:
+    """The contrast of two colours; those of one darkness but of unlike hues are told apart, with a look."""
+    first, second = (oklab(np.array(colour.channels, dtype=np.uint8)) for colour in (one, other))
+    by_hue = _BY_HUE if np.linalg.norm(first[1:] - second[1:]) >= _UNLIKE_HUES else 1.0
+    return max(contrast(one, other), by_hue)
+
+
 def _median(drawing: Drawing, colours: list[Colour], outside: frozenset[int]) -> float:
     """The median contrast along the border between some kinds and the rest; without one, that of the best-seen."""
     borders = [
         (
-            contrast(colours[one], colours[other]),
+            _told_apart(colours[one], colours[other]),
             int(drawing.beside[one, other]),
             (one in outside) != (other in outside),
         )
@@ -129,5 +148,8 @@ def _median(drawing: Drawing, colours: list[Colour], outside: frozenset[int]) ->
     if not pairs:
         return max((ratio for ratio, _, _ in borders), default=1.0)
     ratios, lengths = (np.array(values, dtype=float) for values in zip(*pairs, strict=True))
+    mean = float((np.minimum(ratios, _FULLY) * lengths).sum() / lengths.sum())
+    if mean < _SEEN:
+        return mean
     reached = np.cumsum(lengths)
-    return float(ratios[np.searchsorted(reached, reached[-1] / 2)])
+    return max(_SEEN, float(ratios[np.searchsorted(reached, reached[-1] / 2)]))

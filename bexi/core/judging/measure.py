@@ -30,19 +30,27 @@ _SAME = 0.03
 """Colours nearer than this in OKLab are one ground."""
 _WIDEST_GAP = 0.25
 """Ground further apart, in sides, is room, not a gap."""
+_SMALL_PRINT = 0.12
+"""Of all ink: letters that are less of it."""
 _LEAST_LENGTH = 0.1
 """Gaps shorter than this in all, in sides, are notches."""
 
 
 @dataclass(frozen=True, eq=False)
 class Lettering:
-    """A line of letters: its box, 0 to 1 in the square, and the height of its capitals in sides."""
+    """A line of letters: its box, 0 to 1 in the square, the height of its capitals in sides, its share of all ink."""
 
     left: float
     top: float
     right: float
     bottom: float
     height: float
+    share: float
+
+    @property
+    def is_small_print(self) -> bool:
+        """Whether the mark is told without it: a tagline, a year."""
+        return self.share < _SMALL_PRINT
 
 
 @dataclass(frozen=True, eq=False)
@@ -55,9 +63,9 @@ class Measured:
     lettering: tuple[Lettering, ...]
 
     @property
-    def capital(self) -> float | None:
-        """The height of the smallest lettering's capitals."""
-        return min((row.height for row in self.lettering), default=None)
+    def smallest(self) -> Lettering | None:
+        """The smallest line of letters, small print only where there is nothing but that."""
+        return min(self.lettering, key=lambda row: (row.is_small_print, row.height), default=None)
 
 
 @lru_cache(maxsize=24)
@@ -185,12 +193,14 @@ class _Seen:
     def _lettering(self) -> Iterator[Lettering]:
         """The lines of letters of which more than half are seen."""
         survey, frame = self.survey, self.frame
+        ink = max(1, int(np.count_nonzero(survey.drawing.kinds)))
         for row in survey.rows:
             if 2 * sum(map(self._is_seen, row.parts)) > len(row.parts):
                 box = survey.in_artwork(row.box)
                 left, right = ((edge - frame.x) / frame.side for edge in (box.left, box.right))
                 top, bottom = ((edge - frame.y) / frame.side for edge in (box.top, box.bottom))
-                yield Lettering(left, top, right, bottom, row.height * survey.scale / frame.side)
+                share = sum(part.area for part in row.parts) / ink
+                yield Lettering(left, top, right, bottom, row.height * survey.scale / frame.side, share)
 
     def _is_seen(self, part: Region) -> bool:
         """Whether the middle of a part lies in the frame, and in what is left of the artwork."""

@@ -20,6 +20,11 @@ class Verdict(StrEnum):
         """0 for lost to 2 for well."""
         return list(Verdict).index(self)
 
+    @classmethod
+    def of(cls, score: float) -> "Verdict":
+        """The word for a score."""
+        return cls.LOST if score < 1 else cls.HARD if score < 2 else cls.WELL
+
     @property
     def word(self) -> str:
         """What it is called where people read it."""
@@ -87,10 +92,11 @@ class Readings:
     """Measured of one icon; lengths in px of the icon, None for what does not apply.
 
     `visible_px` is how much of the mark stands out, as so many px of black on white. `gaps_reach` is how long all gaps
-    are together, in sides of the square. `contrast` is the ratio of the outline to each ground by its name. From 0 to 1
-    are `structure`, the share of all parts and holes that stands out, `ink`, the share of the square that the ink's box
-    fills, and `fit`, that of long straight edges on borders of pixels. `artwork` is how many of the artwork's px each
-    px has, at most 1; `likeness` the distance to the icon that is most alike, `like` its name.
+    are together, in sides of the square. `is_small_print` says that a mark is told without its letters. `contrast` is
+    the ratio of the outline to each ground by its name. From 0 to 1 are `structure`, the share of all parts and holes
+    that stands out, `ink`, the share of the square that the ink's box fills, and `fit`, that of long straight edges on
+    borders of pixels. `artwork` is how many of the artwork's px each px has, at most 1; `likeness` the distance to the
+    icon that is most alike, `like` its name.
     """
 
     visible_px: float | None = None
@@ -98,6 +104,7 @@ class Readings:
     gap_px: float | None = None
     gaps_reach: float = 0.0
     lettering_px: float | None = None
+    is_small_print: bool = False
     contrast: Mapping[str, float] = field(default_factory=dict)
     structure: float | None = None
     ink: float | None = None
@@ -118,6 +125,11 @@ class Readings:
             "artwork": self.artwork,
         }
         yield from ((name, value) for name, value in values.items() if value is not None)
+
+    def score(self, name: str, value: float) -> float:
+        """That of one of them; small print that cannot be read makes an icon hard, not lost."""
+        score = BOUNDS[name].score(value)
+        return max(1.0, score) if name == "lettering" and self.is_small_print else score
 
     @property
     def has_little_ink(self) -> bool:
@@ -164,7 +176,7 @@ class Judgement:
     @property
     def worst(self) -> tuple[str, float] | None:
         """The name and the score of the worst reading; of some about as bad the first in the order of BOUNDS."""
-        scored = [(name, BOUNDS[name].score(value)) for name, value in self.readings.bounded()]
+        scored = [(name, self.readings.score(name, value)) for name, value in self.readings.bounded()]
         order = list(BOUNDS)
         return min(scored, key=lambda one: (int(min(one[1], 2)), round(one[1], 1), order.index(one[0])), default=None)
 
@@ -174,7 +186,7 @@ class Judgement:
         worst = self.worst
         if worst is None or (not self.separable and worst[1] >= 2):
             return None
-        return Verdict.LOST if worst[1] < 1 else Verdict.HARD if worst[1] < 2 else Verdict.WELL
+        return Verdict.of(worst[1])
 
     @property
     def because(self) -> str | None:

@@ -80,15 +80,10 @@ def _readings(readings: Readings) -> list[ReadingOut]:
             value=value,
             lost=BOUNDS[name].lost,
             well=BOUNDS[name].well,
-            verdict=_word(name, value),
+            verdict=Verdict.of(readings.score(name, value)),
         )
         for name, value in readings.bounded()
     ]
-
-
-def _word(name: str, value: float) -> Verdict:
-    score = BOUNDS[name].score(value)
-    return Verdict.LOST if score < 1 else Verdict.HARD if score < 2 else Verdict.WELL
 
 
 class SpotOut(Schema):
