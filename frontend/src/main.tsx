@@ -2,6 +2,8 @@ import "@fontsource/atkinson-hyperlegible-mono/latin-400.css";
 import "@fontsource/atkinson-hyperlegible-next/latin-400.css";
 import "@fontsource/atkinson-hyperlegible-next/latin-500.css";
 import "@fontsource/atkinson-hyperlegible-next/latin-700.css";
+import "antd/dist/antd.css";
+
 import "./app/app.css";
 
 import { createRoot } from "react-dom/client";

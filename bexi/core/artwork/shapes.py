@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 from PIL import Image
 
 from bexi.core.artwork.ink import Box
+from bexi.core.pixels.areas import areas_of
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
 from bexi.core.pixels.oklab import oklab
@@ -87,13 +88,8 @@ def nearest_of(pixels: Pixels, colours: Sequence[Colour]) -> tuple[NDArray[np.ui
 
 def parts(mask: NDArray[np.bool_]) -> tuple[Box, ...]:
     """The separate parts of the ink, the largest first; those that touch, corners included, are one."""
-    from scipy import ndimage  # on demand: importing it takes longer than reading a picture
-
-    labels, count = ndimage.label(mask, structure=np.ones((3, 3)))
-    sizes = np.bincount(labels.ravel(), minlength=count + 1)[1:]
-    boxes = [
-        (int(size), Box(columns.start, rows.start, columns.stop, rows.stop))
-        for size, (rows, columns) in zip(sizes, ndimage.find_objects(labels), strict=True)
-        if size >= _SPECK * mask.size
-    ]
+    areas = areas_of(mask.view(np.uint8), corners=True)
+    sizes = np.bincount(areas.labels.ravel())
+    found = (sizes >= _SPECK * mask.size) & mask.ravel()[areas.firsts]
+    boxes = [(size, Box(*box)) for size, box in zip(sizes[found].tolist(), areas.boxes[found].tolist(), strict=True)]
     return tuple(box for _, box in sorted(boxes, key=lambda part: -part[0]))

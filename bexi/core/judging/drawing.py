@@ -7,7 +7,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bexi.core.artwork.ink import Box
-from bexi.core.judging.regions import Areas, Kinds, Region, areas_of, outlines_of
+from bexi.core.judging.regions import Kinds, Region, outlines_of
+from bexi.core.pixels.areas import Areas, areas_of
 from bexi.core.pixels.colour import Colour, blended
 
 

@@ -77,7 +77,7 @@ def _judged(
         return Judgement(size, _of_plain(drawing.colours[0], grounds, own))
     if not drawing.separable:
         return Judgement(size, Readings(artwork=own), separable=False)
-    stroke, gap, letters = large.strokes.thinnest, large.gaps.usual, large.smallest
+    stroke, gap = large.strokes.thinnest, large.gaps.usual
     ground = next(iter(grounds.values()), WHITE)
     seen_on = {"any": ground} if purpose is Purpose.ONE_COLOUR else grounds
     # Masks need room around the ink, and a system gives one-colour icons a colour and a ground of its own.
@@ -89,8 +89,8 @@ def _judged(
             stroke_px=stroke * size if stroke is not None else None,
             gap_px=gap * size if gap is not None else None,
             gaps_reach=float(large.gaps.length.sum()),
-            lettering_px=letters.height * size if letters else None,
-            is_small_print=letters is not None and letters.is_small_print,
+            lettering_px=large.capital * size if large.capital is not None else None,
+            is_small_print=large.has_small_print,
             contrast={} if purpose is Purpose.ONE_COLOUR else outline.of_outline(drawing, grounds),
             structure=structure.kept(drawing, icon, ground),
             ink=fills,

@@ -30,27 +30,21 @@ _SAME = 0.03
 """Colours nearer than this in OKLab are one ground."""
 _WIDEST_GAP = 0.25
 """Ground further apart, in sides, is room, not a gap."""
-_SMALL_PRINT = 0.12
-"""Of all ink: letters that are less of it."""
+_SMALL_PRINT, _REACHES = 0.12, 2 / 3
+"""Of all ink: letters that are less of it; and how far what is left reaches over the whole."""
 _LEAST_LENGTH = 0.1
 """Gaps shorter than this in all, in sides, are notches."""
 
 
 @dataclass(frozen=True, eq=False)
 class Lettering:
-    """A line of letters: its box, 0 to 1 in the square, the height of its capitals in sides, its share of all ink."""
+    """A line of letters: its box, 0 to 1 in the square, and the height of its capitals in sides."""
 
     left: float
     top: float
     right: float
     bottom: float
     height: float
-    share: float
-
-    @property
-    def is_small_print(self) -> bool:
-        """Whether the mark is told without it: a tagline, a year."""
-        return self.share < _SMALL_PRINT
 
 
 @dataclass(frozen=True, eq=False)
@@ -63,9 +57,28 @@ class Measured:
     lettering: tuple[Lettering, ...]
 
     @property
-    def smallest(self) -> Lettering | None:
-        """The smallest line of letters, small print only where there is nothing but that."""
-        return min(self.lettering, key=lambda row: (row.is_small_print, row.height), default=None)
+    def capital(self) -> float | None:
+        """The height of the smallest lettering's capitals."""
+        return min((row.height for row in self.lettering), default=None)
+
+    @cached_property
+    def has_small_print(self) -> bool:
+        """Whether its letters are a tagline or a year, without which the mark is told: little ink, and at its edge."""
+        rest, whole = self.drawing.kinds.copy(), self.drawing.ink_box
+        for row in self.lettering:
+            beside = row.height / 3  # accents, and what hangs
+            top, left = (max(0, int((place - beside) * SIDE)) for place in (row.top, row.left))
+            bottom, right = (int((place + beside) * SIDE) + 1 for place in (row.bottom, row.right))
+            rest[top:bottom, left:right] = 0
+        left_over = replace(self.drawing, kinds=rest).ink_box
+        if not self.lettering or whole is None or left_over is None:
+            return False
+        share = 1 - np.count_nonzero(rest) / np.count_nonzero(self.drawing.kinds)
+        return bool(share < _SMALL_PRINT and _longer(left_over) >= _REACHES * _longer(whole))
+
+
+def _longer(box: Box) -> int:
+    return max(box.width, box.height)
 
 
 @lru_cache(maxsize=24)
@@ -193,14 +206,12 @@ class _Seen:
     def _lettering(self) -> Iterator[Lettering]:
         """The lines of letters of which more than half are seen."""
         survey, frame = self.survey, self.frame
-        ink = max(1, int(np.count_nonzero(survey.drawing.kinds)))
         for row in survey.rows:
             if 2 * sum(map(self._is_seen, row.parts)) > len(row.parts):
                 box = survey.in_artwork(row.box)
                 left, right = ((edge - frame.x) / frame.side for edge in (box.left, box.right))
                 top, bottom = ((edge - frame.y) / frame.side for edge in (box.top, box.bottom))
-                share = sum(part.area for part in row.parts) / ink
-                yield Lettering(left, top, right, bottom, row.height * survey.scale / frame.side, share)
+                yield Lettering(left, top, right, bottom, row.height * survey.scale / frame.side)
 
     def _is_seen(self, part: Region) -> bool:
         """Whether the middle of a part lies in the frame, and in what is left of the artwork."""

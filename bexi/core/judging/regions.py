@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 from scipy import ndimage
 
 from bexi.core.artwork.ink import Box
+from bexi.core.pixels.areas import areas_of
 from bexi.core.pixels.around import highest_around, lowest_around
 
 _SPECK = 24
@@ -42,51 +43,6 @@ class Region:
     def fill(self) -> float:
         """The share of its box that it covers, 0 to 1."""
         return self.area / (self.box.width * self.box.height)
-
-
-@dataclass(frozen=True, eq=False)
-class Areas:
-    """Connected areas of one kind, numbered from 0 in the order of their first px.
-
-    `labels` has the number of each px, `firsts` where, in the flattened picture, the first px of each lies, `boxes`
-    left, top, right and bottom of each: shape (areas, 4).
-    """
-
-    labels: NDArray[np.int32]
-    firsts: NDArray[np.intp]
-    boxes: NDArray[np.intp]
-
-
-def areas_of(kinds: Kinds) -> Areas:
-    """The areas of all kinds at once, out of runs of px in a row that are of one kind."""
-    wide = kinds.shape[1]
-    begins = np.ones(kinds.shape, dtype=bool)
-    begins[:, 1:] = kinds[:, 1:] != kinds[:, :-1]
-    starts = np.flatnonzero(begins)
-    ends = np.append(starts[1:], kinds.size)
-    runs = np.repeat(np.arange(len(starts), dtype=np.int32), ends - starts).reshape(kinds.shape)
-    meet = (kinds[1:] == kinds[:-1]) & (begins[1:] | begins[:-1])  # once for each two runs
-    roots = _joined(len(starts), runs[:-1][meet], runs[1:][meet])
-    firsts = np.flatnonzero(roots == np.arange(len(roots)))
-    numbers = np.searchsorted(firsts, roots).astype(np.int32)
-    left_top, right_bottom = np.full((len(firsts), 2), kinds.size), np.zeros((len(firsts), 2), dtype=np.intp)
-    rows = starts // wide
-    np.minimum.at(left_top, numbers, np.stack([starts - rows * wide, rows], axis=-1))
-    np.maximum.at(right_bottom, numbers, np.stack([ends - rows * wide, rows + 1], axis=-1))
-    return Areas(numbers[runs], starts[firsts], np.concatenate([left_top, right_bottom], axis=1))
-
-
-def _joined(count: int, ones: NDArray[np.int32], others: NDArray[np.int32]) -> NDArray[np.int32]:
-    """For each of `count` runs the first of those it hangs together with, when each of `ones` meets one of `others`."""
-    roots = np.arange(count, dtype=np.int32)
-    while len(ones):
-        np.minimum.at(roots, np.maximum(ones, others), np.minimum(ones, others))
-        while ((above := roots[roots]) != roots).any():
-            roots = above
-        ones, others = roots[ones], roots[others]
-        apart = ones != others
-        ones, others = ones[apart], others[apart]
-    return roots
 
 
 def outlines_of(labels: NDArray[np.int32]) -> NDArray[np.int64]:

@@ -7,6 +7,7 @@ const FONT = '"Atkinson Hyperlegible Next", sans-serif';
 export function themeFor(mode: Mode): ThemeConfig {
   const palette = PALETTES[mode];
   return {
+    zeroRuntime: true,
     algorithm: mode === "dark" ? theme.darkAlgorithm : theme.defaultAlgorithm,
     token: {
       fontFamily: FONT,

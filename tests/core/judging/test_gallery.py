@@ -12,7 +12,7 @@ from bexi.core.judging.readings import Verdict
 from tests.core.judging.gallery.icons import gallery
 
 _WORDS = Path(__file__).parent / "gallery" / "words.csv"
-_SAME = 0.88
+_SAME = 0.9
 
 
 class GalleryTests(TestCase):

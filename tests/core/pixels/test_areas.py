@@ -8,16 +8,16 @@ from hypothesis import strategies as st
 from hypothesis.extra.numpy import array_shapes, arrays
 from scipy import ndimage
 
-from bexi.core.judging.regions import areas_of
+from bexi.core.pixels.areas import areas_of
 
 KINDS = arrays(np.uint8, array_shapes(min_dims=2, max_dims=2, max_side=24), elements=st.integers(0, 2))
 
 
 class AreasTests(TestCase):
-    @given(kinds=KINDS)
-    def test_as_scipy_has_them(self, kinds: np.ndarray):
-        areas = areas_of(kinds)
-        alone = [ndimage.label(kinds == kind)[0] for kind in np.unique(kinds)]
+    @given(kinds=KINDS, corners=st.booleans())
+    def test_as_scipy_has_them(self, kinds: np.ndarray, corners: bool):
+        areas, near = areas_of(kinds, corners), ndimage.generate_binary_structure(2, 2 if corners else 1)
+        alone = [ndimage.label(kinds == kind, structure=near)[0] for kind in np.unique(kinds)]
         expected = {tuple(np.flatnonzero(labels == one)) for labels in alone for one in range(1, labels.max() + 1)}
         found = [tuple(np.flatnonzero(areas.labels == number)) for number in range(len(areas.firsts))]
         self.assertEqual(set(found), expected)
