@@ -4,6 +4,7 @@ import atexit
 import base64
 import io
 import os
+import re
 import tempfile
 import threading
 from contextlib import ExitStack
@@ -44,6 +45,14 @@ DROP = """async ([name, type, data]) => {
 AT_REST = """() => Promise.all(document.getAnimations()
     .filter(({ effect }) => effect.getComputedTiming().endTime !== Infinity)
     .map(({ finished }) => finished.catch(() => undefined)))"""
+LEFT_OUT = re.findall(
+    r'^  "([a-z-]+)",$', (settings.REPOSITORY / "frontend/componentStyles.ts").read_text(), re.MULTILINE
+)
+COMPONENTS_OF = """(names) => {
+    const all = new Set([...document.querySelectorAll('[class*=ant-]')].flatMap((element) => [...element.classList]));
+    const of = new RegExp(`^ant-(?:${names.join('|')}|col-[a-z0-9]+)(?![a-z])`);
+    return [...all].filter((one) => of.test(one));
+}"""
 SMALL = Plan(("favicon.ico", "icon-32.png", "apple-touch-icon.png"))
 """Where the set is not the matter: large icons take a browser test most of its time."""
 
@@ -174,6 +183,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
     def assert_no_axe_findings(self, page: Page) -> None:
         """Check the page with axe-core's rules for WCAG 2.2 A and AA and its best practices."""
         page.locator("h1").first.wait_for(state="attached")  # the view has come
+        self.assertEqual(page.evaluate(COMPONENTS_OF, LEFT_OUT), [], "components whose styles are left out")
         # Colours on their way from one state to the next are no finding.
         page.evaluate(AT_REST)
         page.evaluate(AXE.read_text())
