@@ -1,7 +1,7 @@
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
 
-import { componentStyles } from "./componentStyles";
+import { componentStyles } from "./componentStyles.ts";
 
 /** What a view imports comes with it; listed ahead, the names of all chunks weigh more than the time they save. */
 const stylesOnly = (_: string, files: string[], { hostType }: { hostType: "html" | "js" }) =>

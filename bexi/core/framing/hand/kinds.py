@@ -15,6 +15,10 @@ Mask = NDArray[np.bool_]
 DIFFERENCE = 40
 """Of 255, over a few samples: less is a step of a fade."""
 ACROSS = 2
+SPECK = 16
+"""In samples: a smaller piece is none."""
+MOST_PARTS = 300
+"""A drawing of more pieces of a colour is a texture."""
 _CRISP = 0.8
 """Of all samples where one colour meets another: with fewer that differ at once, the colours are those of a fade."""
 

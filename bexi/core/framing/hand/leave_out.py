@@ -6,7 +6,7 @@ import numpy as np
 from scipy import ndimage
 
 from bexi.core.artwork.ink import Box
-from bexi.core.framing.hand.kinds import SIDE, Mask, flat_kinds_of
+from bexi.core.framing.hand.kinds import MOST_PARTS, SIDE, SPECK, Mask, flat_kinds_of
 from bexi.core.pixels.light import Pixels
 
 _FINE = 0.6
@@ -54,6 +54,8 @@ def without_what_is_lost(pixels: Pixels, size: int) -> Pixels:
         own, _ = ndimage.label(told.numbers == kind, structure=np.ones((3, 3)))
         labels[own > 0] = own[own > 0] + labels.max()
     parts = _parts(labels)
+    if len(parts) > MOST_PARTS:
+        return pixels
     rings = {part.number for part in parts if part.thickness < _FINE * px and _surrounds(part, parts)}
     small = [part for part in parts if part.height < _LETTER * px and part.number not in rings]
     dots = {part.number for part in small if max(part.width, part.height) <= _DOT * px}
@@ -73,9 +75,11 @@ def _parts(labels: np.ndarray) -> list[_Part]:
     areas = np.bincount(labels.ravel())
     depth = ndimage.distance_transform_edt(_apart(labels))
     deepest = ndimage.maximum(depth, labels, np.arange(len(boxes) + 1))
+    # Where two colours meet, some samples look like a third.
     return [
         _Part(number, Box(across.start, down.start, across.stop, down.stop), int(areas[number]), 2 * deepest[number])
         for number, (down, across) in enumerate(boxes, 1)
+        if areas[number] >= SPECK
     ]
 
 

@@ -6,7 +6,7 @@ import numpy as np
 from scipy import ndimage
 
 from bexi.core.artwork.ink import Box
-from bexi.core.framing.hand.kinds import SIDE, Mask, flat_kinds_of
+from bexi.core.framing.hand.kinds import SIDE, SPECK, Mask, flat_kinds_of
 from bexi.core.pixels.light import Pixels
 
 _LEAST = 4
@@ -47,6 +47,7 @@ def _upright(pixels: Pixels, ink: Mask, px: float) -> Pixels:
     boxes = [
         (Box(across.start, down.start, across.stop, down.stop), areas[number])
         for number, (down, across) in enumerate(ndimage.find_objects(labels), 1)
+        if areas[number] >= SPECK
     ]
     bars = [box for box, area in boxes if area >= _FULL * box.width * box.height and box.height >= _LONG * box.width]
     bars.sort(key=lambda box: box.left)

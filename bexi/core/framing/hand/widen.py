@@ -4,7 +4,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy import ndimage
 
-from bexi.core.framing.hand.kinds import SIDE, Mask, flat_kinds_of
+from bexi.core.framing.hand.kinds import MOST_PARTS, SIDE, SPECK, Mask, flat_kinds_of
 from bexi.core.pixels.light import ALPHA, Pixels
 
 _LONG = 3.0
@@ -45,9 +45,14 @@ def _strokes(ink: Mask, depth: _Depth, radius: float) -> Mask:
     """Where ink is narrower than twice `radius`, and long."""
     core = depth >= radius
     thin = ink & (ndimage.distance_transform_edt(~core) >= radius) if core.any() else ink
-    pieces, _ = ndimage.label(thin, structure=np.ones((3, 3)))
+    pieces, count = ndimage.label(thin, structure=np.ones((3, 3)))
+    areas = np.bincount(pieces.ravel(), minlength=count + 1)
+    if np.count_nonzero(areas[1:] >= SPECK) > MOST_PARTS:
+        return np.zeros_like(ink)
     found, widths = np.zeros_like(ink), _greatest(np.where(thin, depth, 0), radius)
     for number, where in enumerate(ndimage.find_objects(pieces), 1):
+        if areas[number] < SPECK:
+            continue
         own = pieces[where] == number
         thinnest, usual = np.percentile(widths[where][own], (_HARDLY, 50))
         if thinnest >= _EVEN * usual and own.sum() >= _LONG * radius * 2 * usual:
