@@ -91,7 +91,8 @@ def _on_plates(subject: Subject, free: Framing, groups: Groups) -> Iterator[Stan
         return
     if len(subject.colours) > 1 or groups.has_halo:  # which would take the one colour as well
         plates = (WHITE, _dark_shade(main))
-        best = max(plates, key=lambda plate: min(contrast(ink, plate) for ink in subject.colours))
+        inks = subject.colours[:1] if groups.has_halo else subject.colours  # the others may be the halo's
+        best = max(plates, key=lambda plate: min(contrast(ink, plate) for ink in inks))
         yield _plated(roomy, best, "on white" if best == WHITE else "on a dark shade of its own colour")
         return
     if contrast(main, WHITE) < _STANDS_OUT:
