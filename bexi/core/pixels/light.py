@@ -25,7 +25,9 @@ _STORED = np.repeat(np.arange(256, dtype=np.uint8), np.diff([0, *_FIRSTS, _STEPS
 def to_light(pixels: Pixels) -> Light:
     """Linear, premultiplied light of stored pixels."""
     alpha = pixels[..., ALPHA:].astype(np.float32) / np.float32(255)
-    light: Light = np.concatenate([LINEAR[pixels[..., :ALPHA]] * alpha, alpha], axis=-1)
+    light: Light = np.take(LINEAR, pixels, mode="clip")  # all channels at once: faster than three of four
+    light *= alpha
+    light[..., ALPHA:] = alpha
     return light
 
 

@@ -22,7 +22,8 @@ def _along(light: NDArray[np.floating], weights: NDArray[np.float64]) -> NDArray
     sums = []
     for own in weights:
         counted = np.flatnonzero(own)
-        sums.append((light[counted] * own[counted, None, None]).sum(axis=0))
+        some = slice(counted[0], counted[-1] + 1)
+        sums.append((light[some] * own[some, None, None]).sum(axis=0))
     return np.stack(sums)
 
 
