@@ -52,16 +52,15 @@ class Framing:
             raise FramingRefused(
                 "bad-tolerance", f"A tolerance lies above 0 and at most at {LARGEST_TOLERANCE}; {self.lift} does not."
             )
-        if not set(self.by_hand) <= set(BY_HAND):
+        if not {*self.by_hand, *(one.size for one in self.steps)} <= set(BY_HAND):
             raise FramingRefused("not-by-hand", f"Only icons of {_listed(BY_HAND)} px can be drawn by hand.")
         if len(self.held) > MOST_HELD or not {one.size for one in self.held} <= set(BY_HAND):
             raise FramingRefused(
                 "held-elsewhere",
                 f"At most {MOST_HELD} edges can be held, in icons that can be drawn by hand: {_listed(BY_HAND)} px.",
             )
-
-        if not {one.size for one in self.steps} <= set(BY_HAND):
-            raise FramingRefused("not-by-hand", f"Only icons of {_listed(BY_HAND)} px can be drawn by hand.")
+        if len(set(self.steps)) < len(self.steps):
+            raise FramingRefused("step-twice", "A step of the hand is named twice for one size. Name each once.")
 
     def steps_at(self, size: int) -> frozenset[HandStep]:
         """What a hand does to the drawing of a tab's icon of `size` px."""

@@ -61,7 +61,7 @@ def _with_steps(picture: Picture, framing: Framing, size: int, grounds: Mapping[
             fewer = [one for one in taken if one is not step]
             without = judged(fewer)
             if not _is_better(best, without):
-                taken, best = fewer, without
+                taken, best = fewer, max(best, without, key=lambda one: one.standing)
     return told(taken)
 
 

@@ -64,6 +64,8 @@ class Measured:
     @cached_property
     def has_small_print(self) -> bool:
         """Whether its letters are a tagline or a year, without which the mark is told: little ink, and at its edge."""
+        if not self.lettering:
+            return False
         rest, whole = self.drawing.kinds.copy(), self.drawing.ink_box
         for row in self.lettering:
             beside = row.height / 3  # accents, and what hangs
@@ -71,7 +73,7 @@ class Measured:
             bottom, right = (int((place + beside) * SIDE) + 1 for place in (row.bottom, row.right))
             rest[top:bottom, left:right] = 0
         left_over = replace(self.drawing, kinds=rest).ink_box
-        if not self.lettering or whole is None or left_over is None:
+        if whole is None or left_over is None:
             return False
         share = 1 - np.count_nonzero(rest) / np.count_nonzero(self.drawing.kinds)
         return bool(share < _SMALL_PRINT and _longer(left_over) >= _REACHES * _longer(whole))

@@ -33,12 +33,8 @@ class _Part:
     thickness: float
 
     @property
-    def width(self) -> int:
-        return self.box.width
-
-    @property
-    def height(self) -> int:
-        return self.box.height
+    def longer(self) -> int:
+        return max(self.box.width, self.box.height)
 
 
 def without_what_is_lost(pixels: Pixels, size: int) -> Pixels:
@@ -57,15 +53,15 @@ def without_what_is_lost(pixels: Pixels, size: int) -> Pixels:
     if len(parts) > MOST_PARTS:
         return pixels
     rings = {part.number for part in parts if part.thickness < _FINE * px and _surrounds(part, parts)}
-    small = [part for part in parts if part.height < _LETTER * px and part.number not in rings]
-    dots = {part.number for part in small if max(part.width, part.height) <= _DOT * px}
+    small = [part for part in parts if part.box.height < _LETTER * px and part.number not in rings]
+    dots = {part.number for part in small if part.longer <= _DOT * px}
     lines = {part.number for line in _lines(small) if len(line) >= _MANY for part in line}
     lost = rings | dots | lines
     stay = [part for part in parts if part.number not in lost]
     gone = sum(part.area for part in parts if part.number in lost)
     if not lost or not stay or gone > _MOST * sum(part.area for part in parts):
         return pixels
-    if max(max(part.width, part.height) for part in stay) < _TOLD * px:
+    if max(part.longer for part in stay) < _TOLD * px:
         return pixels
     return _erased(pixels, np.isin(labels, list(lost)))
 
@@ -111,8 +107,8 @@ def _lines(small: list[_Part]) -> list[list[_Part]]:
         for line in lines:
             last = line[-1]
             over = min(part.box.bottom, last.box.bottom) - max(part.box.top, last.box.top)
-            near = part.box.left - last.box.right < 2 * max(part.height, last.height)
-            if near and 2 * over >= min(part.height, last.height):
+            near = part.box.left - last.box.right < 2 * max(part.box.height, last.box.height)
+            if near and 2 * over >= min(part.box.height, last.box.height):
                 line.append(part)
                 break
         else:

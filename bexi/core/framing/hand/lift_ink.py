@@ -3,10 +3,12 @@
 from collections.abc import Sequence
 
 import numpy as np
+from numpy.typing import NDArray
 
-from bexi.core.framing.hand.kinds import Kinds, Mask, flat_kinds_of
+from bexi.core.framing.hand.kinds import Kinds, flat_kinds_of
+from bexi.core.pixels.around import highest_around
 from bexi.core.pixels.colour import Colour, contrast
-from bexi.core.pixels.light import Pixels
+from bexi.core.pixels.light import ALPHA, Pixels
 from bexi.core.pixels.oklab import at_lightness
 
 _STANDS_OUT = 3.0
@@ -23,23 +25,24 @@ def set_off(pixels: Pixels, grounds: Sequence[Colour]) -> Pixels:
     told = flat_kinds_of(pixels)
     if told is None:
         return pixels
-    result = pixels
-    for kind, ink in told.inks.items():
-        around = _around(told, kind)
+    result, colours = pixels, list(told.colours)
+    for kind, ink in told.inks.items():  # what is more ground comes first, and the rest is seen on that
+        below = _below(told, kind)
+        around = colours[below]
         better = _set_off(ink, grounds if around is None else [around])
         if better and better != ink:
-            result = _recoloured(result, pixels, told.numbers == kind, ink, better, around)
+            result, colours[kind] = _recoloured(result, told.numbers, (kind, below), ink, better, around), better
     return result
 
 
-def _around(told: Kinds, kind: int) -> Colour | None:
-    """The colour that most of its border is shared with of those that are more ground; None for what is clear."""
+def _below(told: Kinds, kind: int) -> int:
+    """Which of those that are more ground most of its border is shared with."""
     numbers = told.numbers
     beside = np.zeros(len(told.colours), dtype=np.int64)
     for one, other in ((numbers[1:], numbers[:-1]), (numbers[:, 1:], numbers[:, :-1])):
         beside += np.bincount(other[(one == kind) & (other < kind)], minlength=len(beside))
         beside += np.bincount(one[(other == kind) & (one < kind)], minlength=len(beside))
-    return told.colours[int(beside.argmax())]
+    return int(beside.argmax())
 
 
 def _set_off(ink: Colour, grounds: Sequence[Colour]) -> Colour | None:
@@ -55,21 +58,27 @@ def _stands_out(ink: Colour, grounds: Sequence[Colour]) -> bool:
 
 
 def _recoloured(
-    result: Pixels, pixels: Pixels, own: Mask, ink: Colour, better: Colour, around: Colour | None
+    drawing: Pixels,
+    numbers: NDArray[np.uint8],
+    kinds: tuple[int, int],
+    ink: Colour,
+    better: Colour,
+    around: Colour | None,
 ) -> Pixels:
-    """The ink's samples by the difference, those of its rim on another colour by as much as there is of it in them."""
-    rim: Mask = own.copy()
-    for axis in (0, 1):
-        for step in (-1, 1):
-            rim |= np.roll(own, step, axis)
-    values, old = pixels[rim][:, :3].astype(np.float64), np.array(ink.channels, dtype=np.float64)
+    """An ink's samples by the difference, those of its rim on what lies below by as much as there is of it in them.
+
+    `kinds` are the numbers of the ink and of what lies below.
+    """
+    own, below = (numbers == kind for kind in kinds)
+    changed = own | (below & highest_around(own, 3))
+    values, old = drawing[changed, :ALPHA].astype(np.float64), np.array(ink.channels, dtype=np.float64)
     share = np.ones(len(values))
     if around is not None:
-        below = np.array(around.channels, dtype=np.float64)
-        way = old - below
-        share = np.clip(((values - below) * way).sum(axis=1) / max(1.0, float((way * way).sum())), 0, 1)
-    changed = values + share[:, None] * (np.array(better.channels) - old)
-    copy = result.copy()
-    copy[rim, :3] = np.rint(np.clip(changed, 0, 255)).astype(np.uint8)
-    copy[copy[..., 3] == 0] = 0
-    return copy
+        ground = np.array(around.channels, dtype=np.float64)
+        way = old - ground
+        share = np.clip(((values - ground) * way).sum(axis=1) / max(1.0, float((way * way).sum())), 0, 1)
+    values += share[:, None] * (np.array(better.channels) - old)
+    result = drawing.copy()
+    result[changed, :ALPHA] = np.rint(np.clip(values, 0, 255)).astype(np.uint8)
+    result[result[..., ALPHA] == 0] = 0
+    return result

@@ -19,6 +19,8 @@ _LONG = 2.0
 """Times its width: shorter is no bar."""
 _CROWDED = 1.8
 """In px from bar to bar: what is further apart has room."""
+_RIM = 2
+"""In samples: so far around a bar its colour shines through."""
 _KEPT = 3
 """With fewer they would not be a row any more."""
 
@@ -74,7 +76,8 @@ def _redrawn(pixels: Pixels, bars: list[Box], count: int) -> Pixels:
     bottom, width = max(bar.bottom for bar in bars), (right - left) / (2 * count - 1)
     result = pixels.copy()
     gap = (bars[0].right + bars[1].left) // 2
-    result[top - 2 : bottom + 2, left - 2 : right + 2] = pixels[top - 2 : bottom + 2, gap : gap + 1]
+    rows, columns = slice(max(0, top - _RIM), bottom + _RIM), slice(max(0, left - _RIM), right + _RIM)
+    result[rows, columns] = pixels[rows, gap : gap + 1]
     for number in range(count):
         bar = bars[round(number * (len(bars) - 1) / (count - 1))]
         start, end = round(left + 2 * number * width), round(left + (2 * number + 1) * width)

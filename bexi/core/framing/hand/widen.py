@@ -15,6 +15,12 @@ _HARDLY = 10
 """In % of its area."""
 _GAP = 1.0
 """In px: a gap stays so wide, or as it is."""
+_PARTS = (1 / 3, 2 / 3, 1.0)
+"""Of what is missing: less of it where a gap leaves no room for all."""
+_RIM, _ALONG = 2, 0.75
+"""In samples: ground so near to a stroke lies along it; and how much of that must be free."""
+_MOST = 90
+"""In % of a drawing's strokes: what is missing at these is enough for all."""
 _SPECK = 0.25
 """In square px: a hole that is smaller is no hole."""
 
@@ -61,15 +67,27 @@ def _strokes(ink: Mask, depth: _Depth, radius: float) -> Mask:
 
 
 def _beside(thin: Mask, depth: _Depth, ground: Mask, px: float) -> Mask:
-    """The ground that thin strokes take in on each side."""
+    """The ground that thin strokes take in on each side, all along each or not at all, or it would get knobs."""
     missing = px / 2 - _greatest(np.where(thin, depth, 0), px / 2)
-    away, (rows, columns) = ndimage.distance_transform_edt(~thin, return_indices=True)
-    room = _greatest(ndimage.distance_transform_edt(ground), px) - _GAP * px / 2
+    away, nearest = ndimage.distance_transform_edt(~thin, return_indices=True)
+    most = float(np.percentile(missing[thin], _MOST))
+    grows = np.minimum(most, missing[nearest[0], nearest[1]])
     pieces, count = ndimage.label(thin, structure=np.ones((3, 3)))
-    usual = ndimage.median(room, pieces, np.arange(count + 1))[pieces]  # all along a stroke, or it would get knobs
-    grows = np.minimum(missing, usual)[rows, columns]
-    taken: Mask = ground & (away <= np.minimum(grows, room))
+    strokes, rim = pieces[nearest[0], nearest[1]], ground & (away <= _RIM)
+    border = np.maximum(1, np.bincount(strokes[rim], minlength=count + 1))
+    room, taken = ndimage.distance_transform_edt(ground), np.zeros_like(thin)
+    for part in _PARTS:
+        free = _as_wide(room, _GAP * px / 2 + part * most)
+        along = np.bincount(strokes[rim & free], minlength=count + 1) >= _ALONG * border
+        taken |= ground & free & along[strokes] & (away <= part * grows)
     return taken
+
+
+def _as_wide(room: _Depth, radius: float) -> Mask:
+    """The ground in which a disc has room."""
+    core = room >= radius
+    wide: Mask = ndimage.distance_transform_edt(~core) < radius if core.any() else core
+    return wide
 
 
 def _greatest(depth: _Depth, around: float) -> _Depth:
