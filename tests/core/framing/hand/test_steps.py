@@ -167,14 +167,14 @@ class SetOffTests(TestCase):
     @settings(max_examples=60, deadline=None)
     @given(st.tuples(*3 * [st.integers(0, 255)]), st.floats(-0.4, 0.4))
     def test_lightness_is_what_was_asked_for(self, channels: tuple[int, int, int], change: float):
-        before = oklab(np.array(channels, dtype=np.uint8))[0]
+        before = float(oklab(np.array(channels, dtype=np.uint8))[0])
         made = at_lightness(Colour(*channels), change)
         if made is None:
             self.assertFalse(0 <= before + change <= 1)
             return
         lightness = oklab(np.array(made.channels, dtype=np.uint8))[0]
         if before + change > 0.1:
-            self.assertAlmostEqual(lightness, before + change, delta=0.02)
+            self.assertAlmostEqual(float(lightness), before + change, delta=0.02)
         else:  # the darkest greys of eight bits lie 0.07 apart
             self.assertLess(lightness, 0.14)
 
