@@ -10,7 +10,7 @@ from PIL import Image
 from bexi.core.artwork.ink import Box
 from bexi.core.pixels.areas import areas_of
 from bexi.core.pixels.colour import Colour
-from bexi.core.pixels.light import Pixels
+from bexi.core.pixels.light import Pixels, words_of
 from bexi.core.pixels.oklab import oklab
 
 MOST_COLOURS = 6
@@ -35,10 +35,10 @@ class MainColour:
 
 def main_colours(pixels: Pixels, mask: NDArray[np.bool_]) -> tuple[MainColour, ...]:
     """The main colours of the masked ink, the largest first; half-clear edge pixels do not count."""
-    ink = pixels[mask & (pixels[..., 3] > 127), :3]
-    if not len(ink):
+    words = words_of(pixels)[mask & (pixels[..., 3] > 127)]
+    if not len(words):
         return ()
-    ink = ink[:: -(-len(ink) // _COUNTED)]
+    ink = words[:: -(-len(words) // _COUNTED), None].view(np.uint8)[:, :3]
     strip = Image.fromarray(ink.reshape(1, -1, 3)).quantize(4 * MOST_COLOURS, Image.Quantize.MEDIANCUT)
     colours, counts = _commonest(ink, np.asarray(strip).ravel())
     together = sorted(_alike_together(colours, counts).items(), key=lambda one: -one[1])
@@ -77,13 +77,13 @@ def _commonest(ink: NDArray[np.uint8], numbers: NDArray[np.uint8]) -> tuple[NDAr
 def nearest_of(pixels: Pixels, colours: Sequence[Colour]) -> tuple[NDArray[np.uint8], NDArray[np.float32]]:
     """Number of, and OKLab distance to, the nearest of some colours; all looked up in 32 steps for each channel."""
     known = _STEPS[np.array([colour.channels for colour in colours], dtype=np.uint8) >> 3]
-    coarse = (pixels[..., :3] >> 3).astype(np.uint16)
-    cell = (coarse[..., 0] << 10) | (coarse[..., 1] << 5) | coarse[..., 2]
+    words = words_of(pixels)
+    cell = (words << 7) & (31 << 10) | (words >> 6) & (31 << 5) | (words >> 19) & 31
     there = np.flatnonzero(np.bincount(cell.ravel(), minlength=len(_GRID)))
     away = np.linalg.norm(oklab(_GRID[there])[:, None] - oklab(known), axis=-1)
     nearest, distances = np.zeros(len(_GRID), dtype=np.uint8), np.zeros(len(_GRID), dtype=np.float32)
     nearest[there], distances[there] = away.argmin(axis=1), away.min(axis=1)
-    return nearest[cell], distances[cell]
+    return np.take(nearest, cell), np.take(distances, cell)
 
 
 def parts(mask: NDArray[np.bool_]) -> tuple[Box, ...]:

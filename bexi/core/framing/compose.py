@@ -82,7 +82,7 @@ def _after(
     picture: Picture, frame: Frame, steps: frozenset[HandStep], size: int, grounds: tuple[Colour, ...]
 ) -> Bitmap | None:
     """The drawing after these steps, None where they have nothing to do."""
-    drawing = drawing_of(picture, frame)
+    drawing = drawing_of(picture, frame, None)
     changed = after(steps, drawing, size, grounds)
     return None if changed is drawing else _one_of(changed.tobytes())
 

@@ -7,7 +7,7 @@ from numpy.lib.stride_tricks import sliding_window_view
 from numpy.typing import NDArray
 
 from bexi.core.pixels.colour import Colour, linear
-from bexi.core.pixels.light import ALPHA, Pixels, over
+from bexi.core.pixels.light import ALPHA, Pixels, over, words_of
 
 WHOLE = 65535.0
 """White, and full coverage, in whole light."""
@@ -47,7 +47,7 @@ class LaidPicture:
         if self._ground is None or self._solid:
             return part
         alpha = part[..., ALPHA]
-        laid: Pixels = np.where(alpha > 0, _words(part), _words(self._outside))[..., None].view(np.uint8)
+        laid: Pixels = np.where(alpha > 0, words_of(part), words_of(self._outside))[..., None].view(np.uint8)
         half = np.nonzero((alpha > 0) & (alpha < 255))
         laid[half] = over(part[half], self._ground)
         return laid
@@ -73,7 +73,7 @@ class LaidPicture:
 
         Shape (parts, rows, runs · length, 4).
         """
-        runs = sliding_window_view(_words(self._pixels), length, axis=1)[rows[:, :, None], starts[:, None]]
+        runs = sliding_window_view(words_of(self._pixels), length, axis=1)[rows[:, :, None], starts[:, None]]
         return self._codes(self._laid(runs.reshape(*rows.shape, -1, 1).view(np.uint8)))
 
     def _codes(self, stored: Pixels) -> Codes:
@@ -92,14 +92,14 @@ class LaidPicture:
 
 def _straight(stored: Pixels) -> NDArray[np.uint16]:
     """Whole light of the channels, not multiplied by alpha, which is WHOLE everywhere."""
-    light = _looked_up(_words(np.ascontiguousarray(stored)))
+    light = _looked_up(words_of(np.ascontiguousarray(stored)))
     light[..., ALPHA] = 65535
     return light
 
 
 def _premultiplied(stored: Pixels) -> NDArray[np.uint16]:
     """Whole light of the channels, multiplied by alpha and rounded; no product lies halfway, since 255 is odd."""
-    words = _words(np.ascontiguousarray(stored))
+    words = words_of(np.ascontiguousarray(stored))
     if not np.any(words - _ONE_ALPHA < _OPAQUE - _ONE_ALPHA):  # none is half clear: clear ones become the largest
         return _looked_up(np.where(words >= _OPAQUE, words, 0))  # where alpha is 255 it is WHOLE, too
     light = _straight(stored)
@@ -114,8 +114,3 @@ def _looked_up(words: NDArray[np.uint32]) -> NDArray[np.uint16]:
     """What _LINEAR has for each byte of pixels."""
     light = np.take(_PAIRS, words[..., None].view(np.uint16), mode="clip")  # "clip" spares a buffer
     return light.view(np.uint16)
-
-
-def _words(pixels: Pixels) -> NDArray[np.uint32]:
-    """Each pixel as one number."""
-    return pixels.view(np.uint32)[..., 0]

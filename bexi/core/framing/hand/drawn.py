@@ -4,16 +4,19 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
+import numpy as np
+from numpy.typing import NDArray
+
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.hand.edges import Edge, Outlines, outlines_of
 from bexi.core.framing.hand.grid import on_grid
 from bexi.core.framing.hand.held import Axis, Grip, HeldEdge, grips_of, held_in
 from bexi.core.framing.hand.kinds import SIDE
-from bexi.core.framing.hand.warp import warped, weights
+from bexi.core.framing.hand.warp import pieces_of, summed, warped
 from bexi.core.framing.reduce import reduced
 from bexi.core.pixels.colour import Colour
-from bexi.core.pixels.light import Light, Pixels, to_light
+from bexi.core.pixels.light import Pixels, to_light
 
 BY_HAND = (16, 24, 32, 48)
 """In px: icons of a tab that can be drawn by hand. SIDE is a multiple of each."""
@@ -83,22 +86,23 @@ def _is_fine(picture: Picture, frame: Frame, size: int) -> bool:
 
 @lru_cache(maxsize=8)
 def _outlines(picture: Picture, frame: Frame) -> tuple[Outlines, Outlines] | None:
-    return outlines_of(drawing_of(picture, frame))
+    return outlines_of(drawing_of(picture, frame, None))
 
 
-@lru_cache(maxsize=4)  # 2.4 MB each; all sizes of a framing are made of one
-def _light(picture: Picture, frame: Frame, ground: Colour | None) -> Light:
-    return to_light(drawing_of(picture, frame, ground))
+@lru_cache(maxsize=2)  # 4.7 MB each; all sizes of a framing are made of one
+def _sums(picture: Picture, frame: Frame, ground: Colour | None) -> NDArray[np.float64]:
+    return summed(to_light(drawing_of(picture, frame, ground)))
 
 
 @lru_cache(maxsize=4)
-def drawing_of(picture: Picture, frame: Frame, ground: Colour | None = None) -> Pixels:
+def drawing_of(picture: Picture, frame: Frame, ground: Colour | None) -> Pixels:
     """The drawing that a hand works on: shape (SIDE, SIDE, 4)."""
     return reduced(picture, frame, ground, [SIDE])[0]
 
 
 def _moved(picture: Picture, frame: Frame, ground: Colour | None, size: int, moves: Moves) -> Pixels:
     across, down = (
-        weights([edge.place for edge in edges], px, size, SIDE) for edges, px in zip(moves.edges, moves.px, strict=True)
+        pieces_of([edge.place for edge in edges], px, size, SIDE)
+        for edges, px in zip(moves.edges, moves.px, strict=True)
     )
-    return warped(_light(picture, frame, ground), across, down)
+    return warped(_sums(picture, frame, ground), across, down)

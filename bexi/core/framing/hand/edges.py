@@ -60,7 +60,7 @@ def outlines_of(pixels: Pixels) -> tuple[Outlines, Outlines] | None:
 def _along(kinds: NDArray[np.uint8], solid: NDArray[np.int16]) -> Outlines:
     """Of the columns' borders."""
     left, right = kinds[:, :-1], kinds[:, 1:]
-    rows, columns = np.nonzero(left != right)
+    rows, columns = np.divmod(np.flatnonzero(left != right), left.shape[1])  # a fifth of nonzero's time
     before, behind = np.maximum(columns - ACROSS, 0), np.minimum(columns + 1 + ACROSS, kinds.shape[1] - 1)
     sharp = np.abs(solid[rows, before] - solid[rows, behind]).max(axis=-1, initial=0) >= DIFFERENCE
     rows, columns = rows[sharp], columns[sharp]

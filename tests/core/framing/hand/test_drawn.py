@@ -18,11 +18,11 @@ from bexi.core.framing.frame import Frame
 from bexi.core.framing.hand.drawn import BY_HAND
 from bexi.core.framing.hand.edges import Edge
 from bexi.core.framing.hand.grid import on_grid
-from bexi.core.framing.hand.warp import warped, weights
+from bexi.core.framing.hand.warp import pieces_of, summed, warped
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.pixels.colour import WHITE, Colour
-from bexi.core.pixels.light import Pixels, to_light
+from bexi.core.pixels.light import Pixels, to_light, to_pixels
 
 PX = 1024 // 16
 """Of the drawings here for each px of an icon of 16."""
@@ -179,18 +179,55 @@ class GridTests(TestCase):
             self.assertLessEqual(max(abs(a - b.place) for a, b in zip(px, edges, strict=True)), 1)
 
 
+MOVES = (
+    ((), ()),
+    ((2.4, 3.6, 9.9), (2, 4, 10)),
+    ((0.0, 7.5, 16.0), (0, 7, 16)),
+    ((5.1, 5.3), (5, 5)),
+    ((0.3, 8.0, 15.9), (1, 8, 16)),
+)
+
+
 class WarpTests(TestCase):
+    def setUp(self):
+        self.grain = np.random.default_rng(2).integers(0, 256, (576, 576, 4), dtype=np.uint8)
+
+    def warped(self, pixels, across=((), ()), down=((), ())):
+        both = (pieces_of(*moves, 16, len(pixels)) for moves in (across, down))
+        return warped(summed(to_light(pixels)), *both)
+
     def test_each_px_is_covered_whole(self):
-        for places, px in (
-            ((), ()),
-            ((2.4, 3.6, 9.9), (2, 4, 10)),
-            ((0.0, 7.5, 16.0), (0, 7, 16)),
-            ((5.1, 5.3), (5, 5)),
-        ):
-            np.testing.assert_allclose(weights(places, px, 16, 576).sum(axis=1), 1, atol=1e-9)
+        for places, px in MOVES:
+            pieces = pieces_of(places, px, 16, 576)
+            covered = np.add.reduceat(np.diff(pieces.ends) * pieces.stretched, pieces.firsts)
+            np.testing.assert_allclose(covered, 1, atol=1e-9)
 
     def test_without_moves_it_is_the_mean(self):
-        grain = np.random.default_rng(2).integers(0, 256, (576, 576, 4), dtype=np.uint8)
-        even = weights((), (), 16, 576)
-        alpha = grain[..., 3].reshape(16, 36, 16, 36).mean(axis=(1, 3))
-        np.testing.assert_allclose(warped(to_light(grain), even, even)[..., 3], alpha, atol=0.51)
+        alpha = self.grain[..., 3].reshape(16, 36, 16, 36).mean(axis=(1, 3))
+        np.testing.assert_allclose(self.warped(self.grain)[..., 3], alpha, atol=0.51)
+
+    def test_it_is_what_lies_on_each_px_sample_by_sample(self):
+        light = to_light(self.grain).astype(np.float64)
+        for across in MOVES:
+            for down in MOVES:
+                rows, columns = (overlaps(*moves, 16, 576) for moves in (down, across))
+                expected = to_pixels(np.einsum("ay,yxc,bx->abc", rows, light, columns, optimize=True))
+                apart = np.abs(self.warped(self.grain, across, down).astype(int) - expected)
+                self.assertLessEqual(apart.max(), 1)
+                self.assertLess((apart > 0).mean(), 0.001)
+
+    def test_what_is_half_covered_is_rounded_up_and_nothing_stays_nothing(self):
+        half = np.zeros((384, 384, 4), dtype=np.uint8)
+        half[:12] = 255
+        made = self.warped(half, across=((3.3, 9.7), (3, 10)))
+        self.assertEqual(set(made[0, :, 3].tolist()), {128})
+        self.assertFalse(made[1:].any())
+
+
+def overlaps(places, px, size, samples):
+    """How much of each sample lies on each px, when what is at `places` comes to lie on `px`: the definition."""
+    inner = [(place, moved) for place, moved in zip(places, px, strict=True) if 0 < place < size]
+    known, moved = zip((0.0, 0.0), *inner, (size, size), strict=True)
+    borders = np.interp(np.linspace(0, size, samples + 1), known, moved)
+    first = np.arange(size)[:, None]
+    return np.clip(np.minimum(borders[1:], first + 1) - np.maximum(borders[:-1], first), 0, None)
