@@ -107,13 +107,14 @@ def keep_bounded(light: NDArray[np.float64], picture: LaidPicture, known: Extrem
 def _bound(light: NDArray[np.float64], picture: LaidPicture, known: Extremes, lobes: tuple[_Lobes, _Lobes]) -> None:
     given = light.copy()
     for best, squares, outruns in ((np.minimum, known.darkest, np.less), (np.maximum, known.lightest, np.greater)):
-        sure, widest = _around(best, squares, known, picture, lobes)
+        sure, *widest = _around(best, squares, known, picture, lobes)
         limit = picture.light_of(sure)
-        unsure = (sure != widest) & outruns(given, limit) & (np.abs(given - limit) > _UNSEEN)
-        for points in _some_at_a_time(np.argwhere(unsure.any(axis=-1)), known.pitch, lobes):
-            place = points[:, 0], points[:, 1]
-            found = _best_in_fringe(best, picture, known.pitch, lobes, place)
-            limit[place] = picture.light_of(best(sure[place], found))
+        for wider in widest:
+            unsure = (sure != wider) & outruns(given, limit) & (np.abs(given - limit) > _UNSEEN)
+            for points in _some_at_a_time(np.argwhere(unsure.any(axis=-1)), known.pitch, lobes):
+                place = points[:, 0], points[:, 1]
+                found = _best_in_fringe(best, picture, known.pitch, lobes, place)
+                limit[place] = picture.light_of(best(sure[place], found))
         (np.maximum if best is np.minimum else np.minimum)(light, limit, out=light)
 
 
@@ -144,22 +145,19 @@ def _best_in_fringe(
 
 def _around(
     best: np.ufunc, squares: Codes, known: Extremes, picture: LaidPicture, lobes: tuple[_Lobes, _Lobes]
-) -> tuple[Codes, Codes]:
-    """The best code under each lobe, of the squares that lie in it and of all that touch it."""
+) -> list[Codes]:
+    """The best code under each lobe, of the squares that lie in it and of all that touch it, unless those are the same."""
+    ways = (False, True) if known.pitch > 1 else (False,)
     down, across = (
-        [one.squares(known.pitch, origin, touched) for touched in (False, True)]
+        [one.squares(known.pitch, origin, touched) for touched in ways]
         for one, origin in zip(lobes, (known.row, known.column), strict=True)
     )
     beyond = (lobes[0].beyond[:, None] | lobes[1].beyond)[..., None]
-    inside, touching = (
+    found = [
         _best_of(best, tall, [runs], axis=1)[0]
         for tall, runs in zip(_best_of(best, squares, down, axis=0), across, strict=True)
-    )
-    if not beyond.any():
-        return inside, touching
-    return np.where(beyond, best(inside, picture.outside), inside), np.where(
-        beyond, best(touching, picture.outside), touching
-    )
+    ]
+    return [np.where(beyond, best(one, picture.outside), one) for one in found] if beyond.any() else found
 
 
 def _best_of(

@@ -17,7 +17,7 @@ FINE = WHOLE * 255
 _LINEAR = np.array([round(linear(value / 255) * WHOLE) for value in range(256)], dtype=np.uint16)
 Codes = NDArray[np.unsignedinteger[Any]]
 """Light of pixels in numbers that can be compared, shape (..., 4): stored values of opaque ones, else whole light."""
-_FINE_OF_STORED = np.stack([_LINEAR.astype(np.float64) * 255] * 3 + [np.arange(256) * WHOLE], axis=-1)
+_FINE_OF_STORED = _LINEAR.astype(np.float64) * 255
 
 
 _ONE_ALPHA, _OPAQUE = np.uint32(1 << 24), np.uint32(255 << 24)
@@ -85,7 +85,9 @@ class LaidPicture:
     def light_of(self, codes: Codes) -> NDArray[np.float64]:
         """Fine light of codes."""
         if self.opaque:
-            return _FINE_OF_STORED[codes, np.arange(4)]
+            fine: NDArray[np.float64] = np.take(_FINE_OF_STORED, codes, mode="clip")
+            fine[..., ALPHA] = codes[..., ALPHA] * WHOLE
+            return fine
         light: NDArray[np.float64] = codes.astype(np.float64) * (FINE / WHOLE)
         return light
 
