@@ -1,4 +1,6 @@
 import json
+import subprocess
+import sys
 import tempfile
 from pathlib import Path
 from unittest import TestCase, mock
@@ -68,6 +70,16 @@ class CommandTests(CommandTestCase):
         facts = json.loads(self.run_bexi("facts", self.folder / "photo.ico", "--json").stdout)
         self.assertEqual((facts["format"], facts["width"], facts["height"]), ("JPEG", 30, 20))
         self.assertIn("renaming", facts["notes"][0]["sentence"])
+
+    def test_facts_are_told_by_a_process_that_loads_nothing_to_read_pictures_with(self):
+        told = (
+            "import sys; sys.argv = ['bexi', 'facts', sys.argv[1]]; import bexi.__main__ as own\n"
+            "try: own.main()\nfinally: print(sorted({'numpy', 'PIL'} & set(sys.modules)))"
+        )
+        command = [sys.executable, "-c", told, self.picture]
+        said = subprocess.run(command, capture_output=True, text=True, check=True).stdout
+        self.assertTrue(said.startswith("SVG, "), said)
+        self.assertEqual(said.splitlines()[-1], "[]")
 
     def test_draw_letters_and_symbol(self):
         for arguments in (("letters", "MF", "--plate", "disc"), ("symbol", "anchor", "--stroke", "3")):

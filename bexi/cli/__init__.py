@@ -36,7 +36,6 @@ _COMMANDS = {
     "draw": ("bexi.cli.draw:draw", "Draw letters or a symbol."),
 }
 """Where each command is, and the line that the list of them says."""
-_READING_PICTURES = {"build", "fit", "judge", "propose", "facts"}
 
 
 class _OnDemand(TyperGroup):
@@ -48,10 +47,6 @@ class _OnDemand(TyperGroup):
     def get_command(self, ctx: Any, cmd_name: str) -> Any:
         if cmd_name not in _COMMANDS:
             return None
-        if cmd_name in _READING_PICTURES:
-            from bexi.sandbox.children import get_ready
-
-            get_ready()  # meanwhile this process loads what it needs itself
         module, _, name = _COMMANDS[cmd_name][0].partition(":")
         found = getattr(import_module(module), name)
         if isinstance(found, typer.Typer):

@@ -4,7 +4,7 @@ import dataclasses
 from dataclasses import dataclass
 from typing import Any
 
-from bexi.core.artwork.detection import name_mismatch
+from bexi.core.artwork.detection import PictureFormat, name_mismatch
 from bexi.core.artwork.facts import measure
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.limits import DEFAULT_LIMITS
@@ -40,6 +40,19 @@ def preview_file(data: bytes, treatment: Treatment, longest: int) -> bytes:
 def measure_file(name: str, data: bytes, treatment: Treatment) -> MeasuredFile:
     """Take in and measure a file; raises ArtworkRefused."""
     picture_format, picture = take_in(data, DEFAULT_LIMITS, treatment)
+    facts, notes = _measured(name, data, picture_format, picture)
+    return MeasuredFile(facts, notes, preview_png(picture, THUMBNAIL))
+
+
+def noted_facts(name: str, data: bytes) -> dict[str, Any]:
+    """The facts of a file as it is, and its notes among them; raises ArtworkRefused."""
+    facts, notes = _measured(name, data, *take_in(data, DEFAULT_LIMITS))
+    return facts | {"notes": notes}
+
+
+def _measured(
+    name: str, data: bytes, picture_format: PictureFormat, picture: Picture
+) -> tuple[dict[str, Any], list[dict[str, Any]]]:
     facts = measure(data, picture_format, picture)
     notes = notes_on(facts, name_mismatch(name, picture_format))
-    return MeasuredFile(facts.as_json(), [dataclasses.asdict(note) for note in notes], preview_png(picture, THUMBNAIL))
+    return facts.as_json(), [dataclasses.asdict(note) for note in notes]

@@ -5,6 +5,7 @@ are is a matter of shape alone, so that making any border more visible never mak
 """
 
 from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
 from functools import lru_cache
 from itertools import combinations
 
@@ -55,8 +56,8 @@ def vanishing(drawing: Drawing, ground: Colour) -> NDArray[np.bool_]:
 
 
 def _ratio(drawing: Drawing, layers: tuple[frozenset[int], ...], ground: Colour) -> float:
-    colours = drawing.seen_on(ground)
-    return max(_median(drawing, colours, outside) for outside in layers)
+    borders = _borders(drawing, drawing.seen_on(ground))
+    return max(_median(borders, outside) for outside in layers)
 
 
 @lru_cache(maxsize=16)  # every size of a framing asks
@@ -126,28 +127,36 @@ def _is_plate(drawing: Drawing, kind: int) -> bool:
     return bool(inside.mean() >= _PLATE)
 
 
-def _told_apart(one: Colour, other: Colour) -> float:
-    """The contrast of two colours; those of one darkness but of unlike hues are told apart, with a look."""
-    first, second = (oklab(np.array(colour.channels, dtype=np.uint8)) for colour in (one, other))
-    by_hue = _BY_HUE if np.linalg.norm(first[1:] - second[1:]) >= _UNLIKE_HUES else 1.0
-    return max(contrast(one, other), by_hue)
+@dataclass(frozen=True)
+class _Border:
+    """Where two kinds lie side by side, how long that is in px, and how far their colours are told apart."""
+
+    kinds: tuple[int, int]
+    length: int
+    ratio: float
 
 
-def _median(drawing: Drawing, colours: list[Colour], outside: frozenset[int]) -> float:
+def _borders(drawing: Drawing, colours: Sequence[Colour]) -> list[_Border]:
+    """All of a drawing; colours of one darkness but of unlike hues are told apart, with a look."""
+    hues = oklab(np.array([colour.channels for colour in colours], dtype=np.uint8))[:, 1:]
+    borders = []
+    for one, other in combinations(range(len(colours)), 2):
+        if length := int(drawing.beside[one, other]):
+            by_hue = _BY_HUE if np.linalg.norm(hues[one] - hues[other]) >= _UNLIKE_HUES else 1.0
+            borders.append(_Border((one, other), length, max(contrast(colours[one], colours[other]), by_hue)))
+    return borders
+
+
+def _median(borders: Sequence[_Border], outside: frozenset[int]) -> float:
     """The median contrast along the border between some kinds and the rest; without one, that of the best-seen."""
-    borders = [
-        (
-            _told_apart(colours[one], colours[other]),
-            int(drawing.beside[one, other]),
-            (one in outside) != (other in outside),
-        )
-        for one, other in combinations(range(len(colours)), 2)
-        if drawing.beside[one, other]
-    ]
-    pairs = sorted((ratio, length) for ratio, length, parts in borders if parts)
-    if not pairs:
-        return max((ratio for ratio, _, _ in borders), default=1.0)
-    ratios, lengths = (np.array(values, dtype=float) for values in zip(*pairs, strict=True))
+    parting = sorted(
+        (border.ratio, border.length)
+        for border in borders
+        if (border.kinds[0] in outside) != (border.kinds[1] in outside)
+    )
+    if not parting:
+        return max((border.ratio for border in borders), default=1.0)
+    ratios, lengths = np.array(parting).T
     mean = float((np.minimum(ratios, _FULLY) * lengths).sum() / lengths.sum())
     if mean < _SEEN:
         return mean

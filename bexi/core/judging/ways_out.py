@@ -36,6 +36,9 @@ _FIT_SHIFTS = tuple(step / 16 for step in range(-8, 9))
 
 
 _LEFT_OUT = {"lettering": "the letters left out", "gaps": "no narrow gaps left"}
+_BY_SHARPENING = ("visible", "structure")
+"""The readings that it changes: where another is the worst, the icon stays as bad."""
+_BY_WEIGHT = ("strokes", "gaps", *_BY_SHARPENING)
 _OF_STROKES = ("heavier", "open gaps", "sharpen", "outline")
 
 
@@ -131,11 +134,13 @@ def _tries(
         yield from _against_grounds(framing, groups)
     if size > LARGEST:
         return
-    yield from _weights(framing, size, now, large)
-    yield from (
-        ("sharpen", replace(framing, finish=replace(framing.finish, sharpen=sharpen)))
-        for sharpen in range(framing.finish.sharpen + 2, SHARPEST + 1, 2)
-    )
+    if now.because in _BY_WEIGHT:
+        yield from _weights(framing, size, now, large)
+    if now.because in _BY_SHARPENING:
+        yield from (
+            ("sharpen", replace(framing, finish=replace(framing.finish, sharpen=sharpen)))
+            for sharpen in range(framing.finish.sharpen + 2, SHARPEST + 1, 2)
+        )
     yield from _fitted(framing, size, large)
 
 

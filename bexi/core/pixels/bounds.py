@@ -146,7 +146,7 @@ def _best_in_fringe(
 def _around(
     best: np.ufunc, squares: Codes, known: Extremes, picture: LaidPicture, lobes: tuple[_Lobes, _Lobes]
 ) -> list[Codes]:
-    """The best code under each lobe, of the squares that lie in it and of all that touch it, unless those are the same."""
+    """The best code under each lobe, of the squares that lie in it and of all that touch it, if these are others."""
     ways = (False, True) if known.pitch > 1 else (False,)
     down, across = (
         [one.squares(known.pitch, origin, touched) for touched in ways]
