@@ -46,4 +46,5 @@ def _is_dot_of(other: Region, letter: Region, row: Row) -> bool:
     """Whether a part is the dot or an accent above a letter."""
     middle = (other.box.left + other.box.right) / 2
     above = letter.box.top - row.height < other.box.top and other.box.bottom <= letter.box.top
-    return other.kind > 0 and above and letter.box.left <= middle <= letter.box.right
+    is_narrow = other.box.width <= max(letter.box.width, row.height / 2)
+    return other.kind > 0 and above and is_narrow and letter.box.left <= middle <= letter.box.right

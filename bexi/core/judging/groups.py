@@ -30,6 +30,10 @@ _FULL, _LONG = 0.9, 12
 """A rule fills its box, and is so many times as long as it is wide."""
 _DOT = 0.5
 """What is smaller than this share of a capital, among the letters, is a dot, whatever its colour."""
+_LOW, _LITTLE = 0.8, 0.08
+"""Of a capital, and of the ink of its line: what is lower and less is an ornament."""
+_SHORT = 2
+"""A badge is at most so many times as wide as high."""
 _MOSTLY = 0.5
 _SEEN = 0.05
 """A colour of a smaller share of the ink is a trace."""
@@ -246,24 +250,38 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
         lettered = sum(region.area for region in part.regions if region.label in letters)
         if lettered > _MOSTLY * part.area or any(_is_bit_of(part, row) for row in rows):
             continue
-        if lettered:
+        if lettered and any(_is_part_of(part, row) for row in rows):
+            plain.append(part)
+        elif lettered:
             yield from _inside_badge(part, letters, drawing)
-        elif any(part.box.encloses(row.box) for row in rows) or _is_line_around(part, parts) or _is_rule(part):
+        elif _is_rule((part,)) or (rows and _is_thin(part) and any(part.box.encloses(row.box) for row in rows)):
+            continue
+        elif any(part.box.encloses(row.box) for row in rows) or _is_line_around(part, parts):
             enclosing.append(part)
         else:
             plain.append(part)
     for near in _near_each_other(plain or enclosing):
         found = _Found(near)
-        if not any(_is_dot_of(found, row) for row in rows):
+        if not _is_rule(near) and not any(_is_ornament_of(found, row) for row in rows):
             yield found
+
+
+def _is_part_of(badge: _Part, row: Row) -> bool:
+    """Whether a badge holds a few letters of a line that goes on beside it, and is a mark by that."""
+    on = {region.label for region in badge.regions}
+    held = sum(part.label in on for part in row.parts)
+    return 0 < held < len(row.parts) and badge.box.width <= _SHORT * badge.box.height
 
 
 def _is_line_around(part: _Part, others: Sequence[_Part]) -> bool:
     """Whether a part is a thin ring or frame line around others."""
-    stroke = max(region.stroke for region in part.regions)
-    return stroke < LINE * part.side and any(
+    return _is_thin(part) and any(
         other.area > _STRAY * part.area and part.box.encloses(other.box) for other in others if other is not part
     )
+
+
+def _is_thin(part: _Part) -> bool:
+    return max(region.stroke for region in part.regions) < LINE * part.side
 
 
 def _parts(drawing: Drawing) -> list[_Part]:
@@ -313,16 +331,19 @@ def _is_bit_of(part: _Part, row: Row) -> bool:
     return across and row.box.top - near <= y <= row.box.bottom + near
 
 
-def _is_dot_of(found: _Found, row: Row) -> bool:
-    box = found.box
-    return max(box.width, box.height) < _DOT * row.height and _room(box, row.box) == 0
+def _is_ornament_of(found: _Found, row: Row) -> bool:
+    """Whether a group is a dot among letters, or a small ornament beside them, which a word is not known by."""
+    side, letters = max(found.box.width, found.box.height), sum(part.area for part in row.parts)
+    is_dot = side < _DOT * row.height and _room(found.box, row.box) == 0
+    return is_dot or (side < _LOW * row.height and found.area < _LITTLE * letters)
 
 
-def _is_rule(part: _Part) -> bool:
-    """Whether a part is a line that divides, as between a name and a tagline."""
-    (first, *others) = part.regions
-    shorter = min(part.box.width, part.box.height)
-    return not others and first.fill > _FULL and part.side > _LONG * shorter
+def _is_rule(parts: Sequence[_Part]) -> bool:
+    """Whether parts are a line that divides, as between a name and a tagline, or a stripe of several colours."""
+    box = _Found(tuple(parts)).box
+    shorter, longer = sorted((box.width, box.height))
+    regions = [region for part in parts for region in part.regions]
+    return longer > _LONG * shorter and sum(one.area for one in regions) > _FULL * box.width * box.height
 
 
 def _near_each_other(parts: Sequence[_Part]) -> Iterator[tuple[_Part, ...]]:

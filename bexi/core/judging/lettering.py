@@ -18,7 +18,7 @@ _FEWEST = 3
 _FEWEST_AROUND = 6
 _HIGHER = 2.2
 """Letters of one row differ in height at most this many times."""
-_APART = 0.8
+_APART = 1.0
 """Room between letters of a row, in heights of the lower one."""
 _BRIDGED, _EVEN = 2.0, 0.06
 """More room than that between capitals, or where a symbol stands for a letter; they are then of one height."""
@@ -45,9 +45,13 @@ _ON_LINE, _LIKE_HEIGHT = 0.25, 1.5
 """Letters of several colours stand on one line, within so much of the lower one's height, and are of like height."""
 _OVERLAP = -0.15
 """Of the narrower one's width: they stand apart, but for a little; what overlaps more is one shape in two colours."""
+_INTO = 0.5, 0.25
+"""Of the narrower one's width and the lower one's height."""
 _STRANGE = 2
 """Ways of being unlike the letters that make a part of a line none of them."""
 _BEYOND = 0.1
+_SPACE = 0.2
+"""Of a letter's height: less room is within a word [common practice: a space is a quarter of the size]."""
 _FURTHER, _WIDER, _TALLER, _OTHER_STROKE = 1.9, 1.4, 2.0, 1.45
 """Times the room between the letters, the widest of them, their height, and their stroke."""
 _LARGEST_SHARE = 0.65
@@ -89,7 +93,7 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
         for region in regions
         if region.kind and _SMALLEST <= region.box.height <= _LARGEST_SHARE * longest and not region.at_edge
     ]
-    lines = (_without_strangers(line) for line in _lines(could_be))
+    lines = (_without_strangers(_side_by_side(line)) for line in _lines(could_be))
     rows = [Row(parts, _capital(parts)) for parts in lines if _are_letters(parts) or _is_joined_hand(parts)]
     rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)]
     ring = _around_circle(could_be)
@@ -146,6 +150,16 @@ def _lines(regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
         yield tuple(region for region, its in zip(regions, joined, strict=True) if its == group)
 
 
+def _side_by_side(line: tuple[Region, ...]) -> tuple[Region, ...]:
+    """Without parts that reach far into each other's boxes: strokes and faces of a drawing, which are no letters."""
+    left, top, right, bottom = np.array([_edges(part.box) for part in line]).T
+    across = np.minimum.outer(right, right) - np.maximum.outer(left, left)
+    down = np.minimum.outer(bottom, bottom) - np.maximum.outer(top, top)
+    narrower, lower = (np.minimum.outer(sides, sides) for sides in (right - left, bottom - top))
+    within = (across > _INTO[0] * narrower) & (down > _INTO[1] * lower) & ~np.eye(len(line), dtype=bool)
+    return tuple(part for part, is_within in zip(line, within.any(axis=1), strict=True) if not is_within)
+
+
 def _without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
     """The parts of a line that are letters: emblems at its ends, or in the place of a letter, are left out."""
     parts = sorted(line, key=lambda part: part.box.left)
@@ -173,7 +187,7 @@ def _strangeness(parts: Sequence[Region], number: int) -> int:
         (
             (above and below) or hangs,
             part.box.height > _TALLER * (base - top),
-            apart > _FURTHER * max(float(np.median(gaps)), 0.04 * (base - top)),
+            apart > max(_FURTHER * float(np.median(gaps)), _SPACE * (base - top)),
             part.box.width > _WIDER * max(part.box.height, *(one.box.width for one in others)),
             not 1 / _OTHER_STROKE < part.stroke / float(np.median(strokes)) < _OTHER_STROKE,
             _is_coloured_apart(parts, number),
