@@ -20,6 +20,7 @@ from tests.core.judging.brought.by_hand import side_by_side
 from tests.core.judging.brought.developed import DEVELOPED
 from tests.core.judging.brought.held_back import HELD_BACK
 from tests.core.judging.brought.looking import contact_sheet
+from tests.core.judging.brought.strange import STRANGE
 
 FOLDER = Path(__file__).parent
 SHEET = FOLDER.parent / "pages" / "explained" / "first-proposals.png"
@@ -148,6 +149,6 @@ def take(names: list[str]) -> None:
 if __name__ == "__main__":
     if not sys.argv[1:]:
         logos = [*DEVELOPED, *HELD_BACK]
-        contact_sheet(logos).save(SHEET, optimize=True)
+        contact_sheet([*logos, *STRANGE]).save(SHEET, optimize=True)
         side_by_side(logos).save(SHEET.with_name("by-hand.png"), optimize=True)
     take(sys.argv[1:] or list(VIEWS))

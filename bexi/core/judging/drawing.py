@@ -18,7 +18,7 @@ class Drawing:
 
     `separable` is false for photographs, whose areas are no flat colours; nothing that needs them is measured then.
     `busy` is one whose ground is of several colours. `opacities` are those of the kinds, 0 to 1; none for all opaque.
-    `has_halo` tells of a shadow or a glow that was left out.
+    `has_halo` tells of a shadow or a glow that was left out; `fading` are the kinds whose colour is the mean of a fade.
     """
 
     kinds: Kinds
@@ -27,6 +27,7 @@ class Drawing:
     busy: bool = False
     opacities: tuple[float, ...] = ()
     has_halo: bool = False
+    fading: frozenset[int] = frozenset()
 
     def seen_on(self, ground: Colour) -> list[Colour]:
         """The colour of each kind as it shows on a ground: what is translucent lets that through."""

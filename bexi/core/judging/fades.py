@@ -15,8 +15,13 @@ _SOFT = 0.35
 """Where less of the difference of two colours lies at their border, they run into each other."""
 
 
-def joined(pixels: Pixels, kinds: Kinds, colours: list[Colour], reach: int) -> tuple[Kinds, list[Colour]]:
-    """Colours that run into each other joined into one, the mean of all, as the steps of a gradient are."""
+def joined(
+    pixels: Pixels, kinds: Kinds, colours: list[Colour], reach: int
+) -> tuple[Kinds, list[Colour], frozenset[int]]:
+    """Colours that run into each other joined into one, the mean of all, as the steps of a gradient are.
+
+    Told beside the new kinds and their colours is which of them were joined.
+    """
     step = reach + 2
     join = list(range(len(colours) + 1))
     ways = ((pixels, kinds), (pixels.swapaxes(0, 1), kinds.T))  # a gradient may go down, too
@@ -39,7 +44,8 @@ def joined(pixels: Pixels, kinds: Kinds, colours: list[Colour], reach: int) -> t
     renumbered = np.array([kept.index(target) for target in join], dtype=np.uint8)
     joint = renumbered[kinds]
     own = (_mean(pixels[joint == number]) if join.count(kind) > 1 else None for number, kind in enumerate(kept))
-    return joint, [mean or colours[kind - 1] for mean, kind in zip(own, kept, strict=True) if kind]
+    fading = frozenset(number for number, kind in enumerate(kept) if join.count(kind) > 1)
+    return joint, [mean or colours[kind - 1] for mean, kind in zip(own, kept, strict=True) if kind], fading
 
 
 def _mean(pixels: Pixels) -> Colour | None:

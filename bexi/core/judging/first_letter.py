@@ -18,28 +18,34 @@ _WIDEST = 1.7
 
 @dataclass(frozen=True)
 class FirstLetter:
-    """The cut around a letter, the box of its ink in artwork px, its colour, and that of the badge it lies `on`."""
+    """The cut around a letter, the box of its ink in artwork px, its colour, and that of the badge it lies `on`.
+
+    `fades` tells that its colour does.
+    """
 
     cut: Cut
     box: Box
     colour: Colour
     on: Colour | None = None
+    fades: bool = False
 
 
 def first_letter(survey: Survey, row: Row) -> FirstLetter | None:
     """The letter that a straight row begins with, with its dots; None where it hangs together with the next one."""
     drawing = survey.drawing
-    first = min(row.parts, key=lambda part: part.box.left)
+    first = row.first
     colour = drawing.colours[first.kind]
     if colour is None or first.box.width > _WIDEST * first.box.height:
         return None
     regions = [first, *(other for other in drawing.regions if _is_dot_of(other, first, row))]
-    cut = cut_along(survey, [region.label for region in regions], _ASIDE)
+    beside = drawing.areas.firsts[first.label] - 1  # to the left of its first px
+    kind, label = int(drawing.kinds.ravel()[beside]), int(drawing.labels.ravel()[beside])
+    cut = cut_along(survey, [region.label for region in regions], _ASIDE, [label] if kind else [])
     if cut is None:
         return None
-    before = drawing.kinds.ravel()[drawing.areas.firsts[first.label] - 1]  # to the left of its first px
-    on = drawing.colours[before] if before else None
-    return FirstLetter(cut, survey.in_artwork(around([region.box for region in regions])), colour, on)
+    on = drawing.colours[kind] if kind else None
+    box = survey.in_artwork(around([region.box for region in regions]))
+    return FirstLetter(cut, box, colour, on, first.kind in drawing.fading)
 
 
 def _is_dot_of(other: Region, letter: Region, row: Row) -> bool:

@@ -107,9 +107,10 @@ def _drawing(
         kinds = without_slivers(kinds, reach)
     away = distance[mask]
     separable = bool((away <= _ALIKE).mean() >= _SEPARABLE and np.median(away) <= _EVEN)
-    kinds, kept = joined(pixels, kinds, colours, reach)
+    kinds, kept, fading = joined(pixels, kinds, colours, reach)
     kinds = without_specks(kinds)
-    return Drawing(kinds, (ground, *kept), separable, opacities=_opacities(pixels, kinds, len(kept) + 1))
+    opacities = _opacities(pixels, kinds, len(kept) + 1)
+    return Drawing(kinds, (ground, *kept), separable, opacities=opacities, fading=fading)
 
 
 def _opacities(pixels: Pixels, kinds: Kinds, count: int) -> tuple[float, ...]:

@@ -58,7 +58,7 @@ class Group:
     """Parts that belong together; `box` in artwork px, `share` of all emblems' ink, 0 to 1.
 
     `colours` are those of their ink, the largest first. `on` is the badge that they lie on, if they do. `cut` leaves
-    out all else: it follows their shape where others lie in their box.
+    out all else: it follows their shape where others lie in their box. `fades` tells of a colour that is none alone.
     """
 
     box: Box
@@ -66,6 +66,7 @@ class Group:
     cut: Cut
     colours: tuple[Colour, ...] = ()
     on: "Badge | None" = None
+    fades: bool = False
 
 
 @dataclass(frozen=True)
@@ -83,8 +84,8 @@ class Groups:
     `separable` is false where there are no areas to be told apart; `busy` is a ground of several colours, or a
     photograph. `colours` are those of the ink, `ground` that of a solid ground. `first` is the first letter of the
     largest words, where it can be cut out; `capital` is how high their capitals are, in artwork px. `ink`
-    is the box of all ink; `is_full` says that it reaches into all corners,
-    `has_halo` that a shadow or glow lies around it. `inner` is what a badge without words carries.
+    is the box of all ink; `is_full` says that it reaches into all corners, `has_halo` that a shadow or glow lies around
+    it, `fades` that a colour of it does. `inner` is what a badge without words carries.
     """
 
     emblems: tuple[Group, ...]
@@ -98,6 +99,7 @@ class Groups:
     ink: Box | None = None
     is_full: bool = False
     has_halo: bool = False
+    fades: bool = False
     inner: Group | None = None
 
 
@@ -163,6 +165,7 @@ def groups_of(picture: Picture) -> Groups:
         ink,
         _reaches_all_corners(drawing),
         drawing.has_halo,
+        bool(drawing.fading),
         _group(inner, inner.area, survey, picture) if (inner := _carried(found, drawing)) else None,
     )
 
@@ -176,7 +179,9 @@ def _group(found: _Found, whole: int, survey: Survey, picture: Picture) -> Group
     box = _in_artwork(found.box, survey, picture)
     beneath = [found.carrier.label] if found.carrier else []
     along = None if lie_alone(survey, found.labels, beneath) else cut_along(survey, found.labels, _ASIDE, beneath)
-    return Group(box, found.area / whole, along or Cut.to(box), _colours_of(found, survey.drawing), found.on)
+    fades = any(region.kind in survey.drawing.fading for part in found.parts for region in part.regions)
+    colours = _colours_of(found, survey.drawing)
+    return Group(box, found.area / whole, along or Cut.to(box), colours, found.on, fades)
 
 
 def _carried(found: Sequence[_Found], drawing: Drawing) -> _Found | None:
@@ -246,12 +251,14 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
     plain: list[_Part] = []
     enclosing: list[_Part] = []
     parts = _parts(drawing)
+    tiles = [[part for part in parts if _is_part_of(part, row)] for row in rows]
+    first_tiles = [min(its, key=lambda part: (part.box.left, part.box.top)) for its in tiles if its]
     for part in parts:
         lettered = sum(region.area for region in part.regions if region.label in letters)
         if lettered > _MOSTLY * part.area or any(_is_bit_of(part, row) for row in rows):
             continue
-        if lettered and any(_is_part_of(part, row) for row in rows):
-            plain.append(part)
+        if any(part in its for its in tiles):
+            plain += [part] if part in first_tiles else []
         elif lettered:
             yield from _inside_badge(part, letters, drawing)
         elif _is_rule((part,)) or (rows and _is_thin(part) and any(part.box.encloses(row.box) for row in rows)):

@@ -16,6 +16,8 @@ from bexi.core.judging.regions import Region
 
 _FEWEST = 3
 _FEWEST_AROUND = 6
+_FEWEST_DOWN, _LIKE_DOWN = 4, 1.2
+"""Letters below each other, and how many times as high as the next one of them is."""
 _HIGHER = 2.2
 """Letters of one row differ in height at most this many times."""
 _APART = 1.0
@@ -49,6 +51,8 @@ _INTO = 0.5, 0.25
 """Of the narrower one's width and the lower one's height."""
 _STRANGE = 2
 """Ways of being unlike the letters that make a part of a line none of them."""
+_MOST_PIECES = 3
+"""Of an emblem that stand on the line of the letters beside it."""
 _BEYOND = 0.1
 _SPACE = 0.2
 """Of a letter's height: less room is within a word [common practice: a space is a quarter of the size]."""
@@ -62,12 +66,22 @@ _LARGEST_SHARE = 0.65
 class Row:
     """Parts that are letters of one line. `height` is that of a capital, in px of the drawing.
 
-    `circle` is the middle and the radius of the circle that they stand around, in px, None for a straight line.
+    `circle` is the middle and the radius of the circle that they stand around, in px, None for a straight line;
+    `runs_down` tells of letters below each other.
     """
 
     parts: tuple[Region, ...]
     height: float
     circle: tuple[float, float, float] | None = None
+    runs_down: bool = False
+
+    @property
+    def first(self) -> Region:
+        """The letter that a straight line begins with, within its brackets."""
+        if self.runs_down:
+            return min(self.parts, key=lambda part: part.box.top)
+        parts = sorted(self.parts, key=lambda part: part.box.left)
+        return parts[1] if _are_brackets(parts) else parts[0]
 
     @property
     def box(self) -> Box:
@@ -95,7 +109,7 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     ]
     lines = (_without_strangers(_side_by_side(line)) for line in _lines(could_be))
     rows = [Row(parts, _capital(parts)) for parts in lines if _are_letters(parts) or _is_joined_hand(parts)]
-    rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)]
+    rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)] or list(_columns(could_be))
     ring = _around_circle(could_be)
     if ring is None:
         return rows
@@ -103,6 +117,32 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     # A few letters at the top and at the foot of a circle stand on lines of their own, too.
     apart = [row for row in rows if not in_ring & {part.label for part in row.parts}]
     return [*apart, ring] if all(len(row.parts) < len(ring.parts) / 2 for row in rows) else rows
+
+
+def _columns(regions: Sequence[Region]) -> Iterator[Row]:
+    """Letters below each other: of one colour and like height, their middles on one upright line."""
+    left = sorted((region for region in regions if region.fill < _SOLID), key=lambda region: region.box.top)
+    while left:
+        column = left[:1]
+        for region in left[1:]:
+            if _stands_below(region, column[-1]):
+                column.append(region)
+        left = [region for region in left if region not in column]
+        areas = np.array([region.area for region in column], dtype=float)
+        if len(column) >= _FEWEST_DOWN and not _are_alike(areas, 2 * float(np.sqrt(areas.mean()))):
+            yield Row(tuple(column), float(np.median([region.box.height for region in column])), runs_down=True)
+
+
+def _stands_below(region: Region, above: Region) -> bool:
+    box, other = region.box, above.box
+    lower, higher = sorted((box.height, other.height))
+    aside = abs(box.left + box.right - other.left - other.right) / 2
+    return (
+        region.kind == above.kind
+        and higher <= _LIKE_DOWN * lower
+        and aside <= _ON_LINE * lower
+        and 0 < box.top - other.bottom <= _APART * lower
+    )
 
 
 def _is_beside(row: Row, longer: Row) -> bool:
@@ -163,6 +203,8 @@ def _side_by_side(line: tuple[Region, ...]) -> tuple[Region, ...]:
 def _without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
     """The parts of a line that are letters: emblems at its ends, or in the place of a letter, are left out."""
     parts = sorted(line, key=lambda part: part.box.left)
+    parts = parts[_strange_together(parts) :]
+    parts = parts[: len(parts) - _strange_together(parts[::-1])]
     while len(parts) > _FEWEST and _strangeness(parts, 0) >= _STRANGE:
         parts = parts[1:]
     while len(parts) > _FEWEST and _strangeness(parts, len(parts) - 1) >= _STRANGE:
@@ -170,6 +212,35 @@ def _without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
     inner = range(1, len(parts) - 1)
     strange = {number for number in inner if _is_coloured_apart(parts, number) and _strangeness(parts, number) > 1}
     return tuple(part for number, part in enumerate(parts) if number not in strange)
+
+
+def _strange_together(parts: Sequence[Region]) -> int:
+    """How many parts that a line begins with are pieces of an emblem: of other colours and strokes, and further off."""
+    for count in range(2, min(_MOST_PIECES, len(parts) - _FEWEST) + 1):
+        pieces, rest = parts[:count], parts[count:]
+        height = _base(rest) - min(part.box.top for part in rest)
+        between = [_gap(before, after) for before, after in pairwise(rest)]
+        apart = _gap(pieces[-1], rest[0]) > max(_FURTHER * float(np.median(between)), _SPACE * height)
+        stroke, kinds = float(np.median([part.stroke for part in rest])), {part.kind for part in rest}
+        unlike = all(part.kind not in kinds and not _is_like(part.stroke, stroke) for part in pieces)
+        if apart and unlike:
+            return count
+    return 0
+
+
+def _is_like(stroke: float, other: float) -> bool:
+    return 1 / _OTHER_STROKE < stroke / other < _OTHER_STROKE
+
+
+def _are_brackets(parts: Sequence[Region]) -> bool:
+    """Whether a line is held by two narrow parts of one size that hang below it."""
+    if len(parts) < _FEWEST + 2:
+        return False
+    first, *inner, last = parts
+    sizes = ((part.box.width, part.box.height, part.area) for part in (first, last))
+    one_size = all(max(pair) <= (1 + _EVEN) * min(pair) for pair in zip(*sizes, strict=True))
+    below = min(first.box.bottom, last.box.bottom) - _base(inner)
+    return one_size and 2 * first.box.width < first.box.height and below > _BEYOND * first.box.height
 
 
 def _strangeness(parts: Sequence[Region], number: int) -> int:
@@ -189,7 +260,7 @@ def _strangeness(parts: Sequence[Region], number: int) -> int:
             part.box.height > _TALLER * (base - top),
             apart > max(_FURTHER * float(np.median(gaps)), _SPACE * (base - top)),
             part.box.width > _WIDER * max(part.box.height, *(one.box.width for one in others)),
-            not 1 / _OTHER_STROKE < part.stroke / float(np.median(strokes)) < _OTHER_STROKE,
+            not _is_like(part.stroke, float(np.median(strokes))),
             _is_coloured_apart(parts, number),
         )
     )

@@ -83,9 +83,13 @@ def _longer(box: Box) -> int:
     return max(box.width, box.height)
 
 
-@lru_cache(maxsize=24)
 def measure(picture: Picture, framing: Framing, purpose: Purpose = Purpose.TAB) -> Measured:
     """Measure a framing; raises FramingRefused when it misses the artwork."""
+    return _measured(picture, replace(framing, by_hand=(), held=()), purpose)  # a hand is for single sizes
+
+
+@lru_cache(maxsize=24)
+def _measured(picture: Picture, framing: Framing, purpose: Purpose) -> Measured:
     frame, finish = framing.frame, replace(framing.finish, sharpen=0)  # which only changes pixels of small icons
     frame.must_touch(picture.width, picture.height)
     picture, framing = lifted(picture, framing.lift), replace(framing, lift=None)

@@ -30,6 +30,8 @@ MOST, LEAST = 5, 3
 AS_IT_IS, LETTERS = "as it is", "letters"
 ALWAYS = (AS_IT_IS, LETTERS)
 """What a person may always choose."""
+_COMPACT = 1.25
+"""Of areas that can be told apart, and about square: it needs nothing cut out of it."""
 _COMPARED = 1
 """The place in SHOWN of the icons that must not look alike."""
 _ALIKE = 6.0
@@ -174,6 +176,8 @@ def _of_picture(source: Source) -> Iterator[Contender]:
     picture, groups = source.picture, source.groups
     plain = Framing(whole_artwork(picture.width, picture.height), groups.ground, groups.ground or WHITE)
     if not groups.separable or (groups.busy and not groups.words):
+        if groups.separable and max(picture.width, picture.height) <= _COMPACT * min(picture.width, picture.height):
+            yield Contender("whole", "all of it", source, plain)
         square = Framing(telling_square(picture))
         yield Contender("telling square", "the square in which most happens", source, square)
     else:

@@ -26,6 +26,8 @@ _PALE = 0.8
 """Luminance from which a ground is the paper that a logo was drawn on, and none of its colours."""
 _LIFT = 0.08
 """In OKLab: how far a compressed picture's ground strays."""
+_OF_USE = 1.2
+"""A plate on which a mark does not stand out so many times as far as without is of no use."""
 _FREE, _ROOM, _ROOM_IN_DISC = 2, 11, 19
 """Margins, in % of the side."""
 _ROUNDED = 22
@@ -57,9 +59,12 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
     if not faint:
         yield Stand(free, why="without the background it came on" if groups.ground else "")
     reason = f"because it fades on {' and '.join(faint)} tabs" if faint else ""
-    yield from (replace(stand, why=f"{stand.why} {reason}".strip()) for stand in _on_plates(subject, free, groups))
-    if faint:
-        yield Stand(free, why=f"it fades on {' and '.join(faint)} tabs")
+    plated = [
+        replace(stand, why=f"{stand.why} {reason}".strip()) for stand in _on_plates(subject, picture, free, groups)
+    ]
+    alone = [Stand(free, why=f"it fades on {' and '.join(faint)} tabs")] if faint else []
+    is_of_use = not faint or _seen(picture, plated[0].framing) > _OF_USE * min(seen.values())
+    yield from [*plated, *alone] if is_of_use else [*alone, *plated]
     if len(subject.colours) > 1 and not groups.ground:
         flat = Finish(recolour=min(subject.colours, key=lambda colour: colour.luminance))
         yield Stand(replace(free, finish=flat), "one colour", "in one flat colour")
@@ -75,7 +80,12 @@ def _on_badge(subject: Subject, plain: Framing) -> Stand:
     return Stand(framing, "its badge", "on its own badge")
 
 
-def _on_plates(subject: Subject, free: Framing, groups: Groups) -> Iterator[Stand]:
+def _seen(picture: Picture, framing: Framing) -> float:
+    """How far what is framed stands out, on the tab on which it does so least."""
+    return min(outline.of_outline(measure(picture, framing).drawing, TABS).values(), default=1.0)
+
+
+def _on_plates(subject: Subject, picture: Picture, free: Framing, groups: Groups) -> Iterator[Stand]:
     """Edge to edge: in its own main colour with its ink light, then the reverse."""
     frame, main = hug(subject.box, _ROOM), subject.colours[0]
     roomy = replace(free, frame=frame)
@@ -89,11 +99,10 @@ def _on_plates(subject: Subject, free: Framing, groups: Groups) -> Iterator[Stan
         else:
             yield _plated(roomy, _dark_shade(main), "on a dark shade of its own colour")
         return
-    if len(subject.colours) > 1 or groups.has_halo:  # which would take the one colour as well
-        plates = (WHITE, _dark_shade(main))
-        inks = subject.colours[:1] if groups.has_halo else subject.colours  # the others may be the halo's
-        best = max(plates, key=lambda plate: min(contrast(ink, plate) for ink in inks))
-        yield _plated(roomy, best, "on white" if best == WHITE else "on a dark shade of its own colour")
+    if len(subject.colours) > 1 or groups.has_halo or subject.fades:  # which would not be what it is in one colour
+        on_white = _plated(roomy, WHITE, "on white")
+        on_dark = _plated(roomy, _dark_shade(main), "on a dark shade of its own colour")
+        yield max((on_white, on_dark), key=lambda stand: _seen(picture, stand.framing))
         return
     if contrast(main, WHITE) < _STANDS_OUT:
         yield _plated(roomy, _dark_shade(main), "on a dark shade of its own colour")

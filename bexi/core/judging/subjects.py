@@ -18,8 +18,8 @@ _READ_AT = 7.0
 class Subject:
     """A part of an artwork with its colours, the largest first; `cut` leaves out what else lies in its square.
 
-    `on` is the badge that it lies on; `is_full` says that it fills its square to the corners. `why` is a sentence's
-    beginning for a person.
+    `on` is the badge that it lies on; `is_full` says that it fills its square to the corners, `fades` that one of its
+    colours is none alone. `why` is a sentence's beginning for a person.
     """
 
     kind: str
@@ -29,6 +29,7 @@ class Subject:
     why: str
     on: Badge | None = None
     is_full: bool = False
+    fades: bool = False
 
 
 def subjects_of(groups: Groups) -> Iterator[Subject]:
@@ -39,17 +40,17 @@ def subjects_of(groups: Groups) -> Iterator[Subject]:
     if groups.emblems and not is_alone:
         emblem = groups.emblems[0]
         told = f"the emblem alone; {_unread(groups)}" if groups.words else "the emblem alone"
-        yield Subject("emblem", emblem.box, emblem.cut, emblem.colours, told, emblem.on)
+        yield Subject("emblem", emblem.box, emblem.cut, emblem.colours, told, emblem.on, fades=emblem.fades)
     if groups.first:
         first = groups.first
         told = f"the first letter as the logo draws it; {_unread(groups)}"
         on = Badge(first.on, is_disc=False) if first.on else None
-        yield Subject("first letter", first.box, first.cut, (first.colour,), told, on)
+        yield Subject("first letter", first.box, first.cut, (first.colour,), told, on, fades=first.fades)
     colours = groups.emblems[0].colours if is_alone and groups.emblems else groups.colours
-    yield Subject("whole", groups.ink, None, colours, "all of it", is_full=groups.is_full)
+    yield Subject("whole", groups.ink, None, colours, "all of it", is_full=groups.is_full, fades=groups.fades)
     if groups.inner:
         inner = groups.inner
-        yield Subject("emblem", inner.box, inner.cut, inner.colours, "the emblem larger", inner.on)
+        yield Subject("emblem", inner.box, inner.cut, inner.colours, "the emblem larger", inner.on, fades=inner.fades)
 
 
 def _unread(groups: Groups) -> str:

@@ -9,6 +9,7 @@ from tests.core.judging.brought.developed import DEVELOPED
 from tests.core.judging.brought.drawing import Brought
 from tests.core.judging.brought.held_back import HELD_BACK
 from tests.core.judging.brought.looking import what_is_wrong
+from tests.core.judging.brought.strange import STRANGE
 
 _RIGHT = 0.95
 """Fifty-seven of sixty."""
@@ -38,3 +39,7 @@ class BroughtTests(TestCase):
 
 class HeldBackTests(BroughtTests):
     logos = HELD_BACK
+
+
+class StrangeTests(BroughtTests):
+    logos = STRANGE
