@@ -32,8 +32,8 @@ _DOT = 0.5
 """What is smaller than this share of a capital, among the letters, is a dot, whatever its colour."""
 _LOW, _LITTLE = 0.8, 0.08
 """Of a capital, and of the ink of its line: what is lower and less is an ornament."""
-_SHORT = 2
-"""A badge is at most so many times as wide as high."""
+_SHORT, _MOST_HELD = 2, 3
+"""A badge that a word begins in is at most so many times as wide as high, and holds so many of its letters."""
 _MOSTLY = 0.5
 _SEEN = 0.05
 """A colour of a smaller share of the ink is a trace."""
@@ -274,10 +274,13 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
 
 
 def _is_part_of(badge: _Part, row: Row) -> bool:
-    """Whether a badge holds a few letters of a line that goes on beside it, and is a mark by that."""
+    """Whether a badge holds a few letters, whole, of a line that goes on beside it, and is a mark by that."""
     on = {region.label for region in badge.regions}
-    held = sum(part.label in on for part in row.parts)
-    return 0 < held < len(row.parts) and badge.box.width <= _SHORT * badge.box.height
+    held = [part for part in row.parts if part.label in on]
+    carrier = max(badge.regions, key=lambda one: one.area)
+    are_whole = all(carrier.box.encloses(part.box) for part in held)
+    is_few = 0 < len(held) <= min(_MOST_HELD, len(row.parts) - 1)
+    return is_few and are_whole and badge.box.width <= _SHORT * badge.box.height
 
 
 def _is_line_around(part: _Part, others: Sequence[_Part]) -> bool:

@@ -16,8 +16,8 @@ from bexi.core.judging.regions import Region
 
 _FEWEST = 3
 _FEWEST_AROUND = 6
-_FEWEST_DOWN, _LIKE_DOWN = 4, 1.2
-"""Letters below each other, and how many times as high as the next one of them is."""
+_FEWEST_DOWN, _LIKE_DOWN, _LIKE_FILL = 4, 1.2, 0.05
+"""Letters below each other, and how many times as high as the next one of them is; tiers fill their boxes alike."""
 _HIGHER = 2.2
 """Letters of one row differ in height at most this many times."""
 _APART = 1.0
@@ -108,7 +108,7 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
         if region.kind and _SMALLEST <= region.box.height <= _LARGEST_SHARE * longest and not region.at_edge
     ]
     lines = (_without_strangers(_side_by_side(line)) for line in _lines(could_be))
-    rows = [Row(parts, _capital(parts)) for parts in lines if _are_letters(parts) or _is_joined_hand(parts)]
+    rows = [Row(parts, _capital(parts)) for parts in lines if parts and (_are_letters(parts) or _is_joined_hand(parts))]
     rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)] or list(_columns(could_be))
     ring = _around_circle(could_be)
     if ring is None:
@@ -128,8 +128,8 @@ def _columns(regions: Sequence[Region]) -> Iterator[Row]:
             if _stands_below(region, column[-1]):
                 column.append(region)
         left = [region for region in left if region not in column]
-        areas = np.array([region.area for region in column], dtype=float)
-        if len(column) >= _FEWEST_DOWN and not _are_alike(areas, 2 * float(np.sqrt(areas.mean()))):
+        fills = np.array([region.fill for region in column])
+        if len(column) >= _FEWEST_DOWN and not _are_alike(fills, _LIKE_FILL):
             yield Row(tuple(column), float(np.median([region.box.height for region in column])), runs_down=True)
 
 
@@ -141,6 +141,7 @@ def _stands_below(region: Region, above: Region) -> bool:
         region.kind == above.kind
         and higher <= _LIKE_DOWN * lower
         and aside <= _ON_LINE * lower
+        and _is_like(region.stroke, above.stroke)
         and 0 < box.top - other.bottom <= _APART * lower
     )
 
