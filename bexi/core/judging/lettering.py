@@ -20,7 +20,7 @@ _FEWEST_DOWN, _LIKE_DOWN, _LIKE_FILL = 4, 1.2, 0.05
 """Letters below each other, and how many times as high as the next one of them is; tiers fill their boxes alike."""
 _HIGHER = 2.2
 """Letters of one row differ in height at most this many times."""
-_APART = 1.0
+_APART = 0.8
 """Room between letters of a row, in heights of the lower one."""
 _BRIDGED, _EVEN = 2.0, 0.06
 """More room than that between capitals, or where a symbol stands for a letter; they are then of one height."""
@@ -192,13 +192,15 @@ def _lines(regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
 
 
 def _side_by_side(line: tuple[Region, ...]) -> tuple[Region, ...]:
-    """Without parts that reach far into each other's boxes: strokes and faces of a drawing, which are no letters."""
+    """Without parts that reach far into each other's boxes, and what touches these: a drawing's, no letters."""
     left, top, right, bottom = np.array([_edges(part.box) for part in line]).T
     across = np.minimum.outer(right, right) - np.maximum.outer(left, left)
     down = np.minimum.outer(bottom, bottom) - np.maximum.outer(top, top)
     narrower, lower = (np.minimum.outer(sides, sides) for sides in (right - left, bottom - top))
-    within = (across > _INTO[0] * narrower) & (down > _INTO[1] * lower) & ~np.eye(len(line), dtype=bool)
-    return tuple(part for part, is_within in zip(line, within.any(axis=1), strict=True) if not is_within)
+    far = (across > _INTO[0] * narrower) & (down > _INTO[1] * lower) & ~np.eye(len(line), dtype=bool)
+    drawn = far.any(axis=1)
+    drawn |= ((across > 0) & (down > 0))[:, drawn].any(axis=1)
+    return tuple(part for part, is_drawn in zip(line, drawn, strict=True) if not is_drawn)
 
 
 def _without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
