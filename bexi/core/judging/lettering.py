@@ -128,8 +128,11 @@ def _columns(regions: Sequence[Region]) -> Iterator[Row]:
             if _stands_below(region, column[-1]):
                 column.append(region)
         left = [region for region in left if region not in column]
-        fills = np.array([region.fill for region in column])
-        if len(column) >= _FEWEST_DOWN and not _are_alike(fills, _LIKE_FILL):
+        fills, widths = (
+            np.array(values) for values in zip(*((one.fill, one.box.width) for one in column), strict=True)
+        )
+        alike = _are_alike(fills, _LIKE_FILL) or _are_alike(widths, 2.0)
+        if len(column) >= _FEWEST_DOWN and not alike:
             yield Row(tuple(column), float(np.median([region.box.height for region in column])), runs_down=True)
 
 
