@@ -85,7 +85,7 @@ def _longer(box: Box) -> int:
 
 def measure(picture: Picture, framing: Framing, purpose: Purpose = Purpose.TAB) -> Measured:
     """Measure a framing; raises FramingRefused when it misses the artwork."""
-    return _measured(picture, replace(framing, by_hand=(), held=()), purpose)  # a hand is for single sizes
+    return _measured(picture, framing.plain, purpose)  # a hand is for single sizes
 
 
 @lru_cache(maxsize=24)

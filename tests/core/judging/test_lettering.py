@@ -104,7 +104,12 @@ class NoLettersTests(TestCase):
         )
         dots = "".join(f'<circle cx="{200 + 140 * n}" cy="500" r="40"/>' for n in range(5))
         small = "".join(f'<circle cx="{x}" cy="{y}" r="8"/>' for x in range(20, 1000, 27) for y in range(400, 600, 27))
-        for body in (bars, dots, small):
+        tiers = "".join(f'<path d="M500 {100 + 200 * n}l{90 + 30 * n} 160h-{180 + 60 * n}z"/>' for n in range(4))
+        nested = "".join(
+            f'<circle cx="{500 + 40 * n}" cy="500" r="{120 - 20 * n}" fill="none" stroke="#111" stroke-width="8"/>'
+            for n in range(4)
+        )
+        for body in (bars, dots, small, tiers, nested):
             self.assertEqual(self.rows(body), 0)
 
     def test_most_symbols_that_ship_hold_no_letters(self):
