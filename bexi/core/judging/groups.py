@@ -27,7 +27,7 @@ _SAME = 1.1
 _STRAY = 0.02
 """A group with less of the ink than that beside the largest is a stray mark."""
 _FULL, _LONG = 0.9, 12
-"""A rule fills its box, and is so many times as long as it is wide."""
+"""A rule fills its box, as what carries a badge does its, and is so many times as long as it is wide."""
 _DOT = 0.5
 """What is smaller than this share of a capital, among the letters, is a dot, whatever its colour."""
 _LOW, _LITTLE = 0.8, 0.08
@@ -58,7 +58,8 @@ class Group:
     """Parts that belong together; `box` in artwork px, `share` of all emblems' ink, 0 to 1.
 
     `colours` are those of their ink, the largest first. `on` is the badge that they lie on, if they do. `cut` leaves
-    out all else: it follows their shape where others lie in their box. `fades` tells of a colour that is none alone.
+    out all else: it follows their shape where others lie in their box. `fades` tells of a colour that is none alone,
+    `is_badge` of a shape that fills its box, or a disc, and carries something.
     """
 
     box: Box
@@ -67,6 +68,7 @@ class Group:
     colours: tuple[Colour, ...] = ()
     on: "Badge | None" = None
     fades: bool = False
+    is_badge: bool = False
 
 
 @dataclass(frozen=True)
@@ -146,10 +148,12 @@ def groups_of(picture: Picture) -> Groups:
     found = sorted(_emblems(drawing, rows), key=lambda one: -one.area)
     whole = sum(one.area for one in found)
     emblems = tuple(_group(one, whole, survey, picture) for one in found if one.area >= _STRAY * found[0].area)
+    inner = _carried(found[0], drawing) if len(found) == 1 else None
+    inner = inner if inner and _is_of_one_colour(found[0], inner) else None
     words = tuple(_in_artwork(row.box, survey, picture) for row in rows)
     lines = [row for row in rows if row.circle is None]
     largest = max(lines, key=lambda row: row.height, default=None)
-    begins = min((row for row in lines if row.height > _AS_LARGE * largest.height), key=_place) if largest else None
+    begins = _name_begins([row for row in lines if row.height > _AS_LARGE * largest.height]) if largest else None
     first = first_letter(survey, begins) if begins else None
     capital = largest.height * survey.scale if largest else None
     ink = _in_artwork(drawing.ink_box, survey, picture)
@@ -166,13 +170,15 @@ def groups_of(picture: Picture) -> Groups:
         _reaches_all_corners(drawing),
         drawing.has_halo,
         bool(drawing.fading),
-        _group(inner, inner.area, survey, picture) if (inner := _carried(found, drawing)) else None,
+        _group(inner, inner.area, survey, picture) if inner else None,
     )
 
 
-def _place(row: Row) -> int:
-    """How far down a line stands: a name begins with the first of its lines."""
-    return row.box.top + row.box.bottom
+def _name_begins(lines: Sequence[Row]) -> Row:
+    """Where a name of several lines, or of several words beside each other, begins."""
+    highest = min((row.box for row in lines), key=lambda box: box.top + box.bottom)
+    level = (row for row in lines if row.box.top < (highest.top + highest.bottom) / 2 < row.box.bottom)
+    return min(level, key=lambda row: row.box.left)
 
 
 def _group(found: _Found, whole: int, survey: Survey, picture: Picture) -> Group:
@@ -181,17 +187,24 @@ def _group(found: _Found, whole: int, survey: Survey, picture: Picture) -> Group
     along = None if lie_alone(survey, found.labels, beneath) else cut_along(survey, found.labels, _ASIDE, beneath)
     fades = any(region.kind in survey.drawing.fading for part in found.parts for region in part.regions)
     colours = _colours_of(found, survey.drawing)
-    return Group(box, found.area / whole, along or Cut.to(box), colours, found.on, fades)
+    is_badge = _carried(found, survey.drawing) is not None
+    return Group(box, found.area / whole, along or Cut.to(box), colours, found.on, fades, is_badge)
 
 
-def _carried(found: Sequence[_Found], drawing: Drawing) -> _Found | None:
-    """What the only emblem carries where it is a badge: one shape that fills its box, or a disc."""
-    if len(found) != 1 or len(found[0].parts) != 1:
+def _carried(found: _Found, drawing: Drawing) -> _Found | None:
+    """What an emblem carries where it is a badge: one shape that fills its box, or a disc."""
+    if len(found.parts) != 1:
         return None
-    (part,) = found[0].parts
+    (part,) = found.parts
     inner = next(_inside_badge(part, set(), drawing), None)
     is_badge = part.area > _SQUARE * part.box.width * part.box.height or _is_disc(part, drawing)
     return inner if is_badge and inner is not None and inner.area > _CARRIED * part.area else None
+
+
+def _is_of_one_colour(badge: _Found, inner: _Found) -> bool:
+    """Whether what carries the inner is all of the badge, not a piece of it."""
+    box = inner.carrier.box if inner.carrier else badge.box
+    return box.width * box.height > _FULL * badge.box.width * badge.box.height
 
 
 def _is_disc(part: _Part, drawing: Drawing) -> bool:
@@ -267,10 +280,23 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
             enclosing.append(part)
         else:
             plain.append(part)
-    for near in _near_each_other(plain or enclosing):
-        found = _Found(near)
-        if not _is_rule(near) and not any(_is_ornament_of(found, row) for row in rows):
-            yield found
+    found = [_Found(near) for near in _near_each_other(plain or enclosing) if not _is_rule(near)]
+    for one in found:
+        is_half = any(_hold_between(one, other, row) for other in found for row in rows)
+        if not is_half and not any(_is_ornament_of(one, row) for row in rows):
+            yield one
+
+
+def _hold_between(one: _Found, other: _Found, row: Row) -> bool:
+    """Whether two groups are the halves of a wreath, of one size, at both sides of words and higher than these."""
+    box, its, words = one.box, other.box, row.box
+    sizes = ((one.area, other.area), (box.width, its.width), (box.height, its.height))
+    of_one_size = all(max(pair) <= _SAME * min(pair) for pair in sizes)
+    level = abs(box.top - its.top) < _DOT * row.height
+    first, last = sorted((box, its), key=lambda half: half.left)
+    middle = (words.left + words.right) / 2
+    are_higher = first.top < words.top and words.bottom < first.bottom
+    return of_one_size and level and are_higher and first.right <= middle <= last.left
 
 
 def _is_part_of(badge: _Part, row: Row) -> bool:
@@ -318,10 +344,11 @@ def _inside_badge(badge: _Part, letters: set[int], drawing: Drawing) -> Iterator
     texts = [region.box for region in badge.regions if region.label in letters]
     held = [part for part in held if not any(box.encloses(part.box) for box in texts)]  # holes of the letters
     held = [part for part in held if not texts or not all(part.box.encloses(box) for box in texts)]
-    colour = drawing.colours[carrier.kind]
+    is_line = carrier.stroke < LINE * max(carrier.box.width, carrier.box.height)  # that crosses the words
+    colour = None if is_line else drawing.colours[carrier.kind]
     shape = Badge(colour, _is_disc(badge, drawing)) if colour else None
     for parts in _near_each_other(held):
-        found = _Found(parts, shape, carrier)
+        found = _Found(parts, shape, None if is_line else carrier)
         if found.area >= _STRAY * badge.area:
             yield found
 
@@ -342,10 +369,12 @@ def _is_bit_of(part: _Part, row: Row) -> bool:
 
 
 def _is_ornament_of(found: _Found, row: Row) -> bool:
-    """Whether a group is a dot among letters, or a small ornament beside them, which a word is not known by."""
+    """Whether a group is dots among letters or on their line, or a small ornament, which a word is not known by."""
     side, letters = max(found.box.width, found.box.height), sum(part.area for part in row.parts)
     is_dot = side < _DOT * row.height and _room(found.box, row.box) == 0
-    return is_dot or (side < _LOW * row.height and found.area < _LITTLE * letters)
+    is_low = found.box.height < _DOT * row.height and all(part.side < _DOT * row.height for part in found.parts)
+    is_on_line = row.box.top <= found.box.top and found.box.bottom <= row.box.bottom + _DOT * row.height
+    return is_dot or (is_low and is_on_line) or (side < _LOW * row.height and found.area < _LITTLE * letters)
 
 
 def _is_rule(parts: Sequence[_Part]) -> bool:

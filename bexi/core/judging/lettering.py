@@ -40,6 +40,8 @@ _WINDING_ALONE, _WIDE_ALONE = 2.4, 1.8
 """The same of one that is all in one: no symbol winds so much [measured: words 2.5 and more, symbols 2.2 at most]."""
 _SOLID = 0.85
 """A part that fills more of its box is a bar or a block."""
+_ROUND, _PLAIN = 0.72, 1.05
+"""So does a round one, as a head and shoulders are, of which its box's outline is about as long as its own."""
 _SMALLEST = 5
 """In px of the drawing: what is lower has no shape that could be a letter's."""
 _EIGHTH = 0.125
@@ -296,10 +298,16 @@ def _are_letters(parts: Sequence[Region]) -> bool:
         for values in zip(*((part.box.width, part.box.height, part.area) for part in parts), strict=True)
     )
     alike = all(map(_are_alike, (widths, heights), (2.0, 2.0))) and _are_alike(areas, 2 * float(np.sqrt(areas.mean())))
-    shaped = sum(part.fill < _SOLID for part in parts)
+    shaped = sum(not _is_solid(part) for part in parts)
     stand = _stand_on_lines(np.array([part.box.bottom for part in parts]), _ON_FOOT * float(np.median(heights)))
     regular = not alike and shaped >= max(2, _SHAPED * len(parts)) and stand
     return bool(regular and box.width >= 1.5 * np.median(heights))
+
+
+def _is_solid(part: Region) -> bool:
+    """Whether a part is a bar, a block or something round, without strokes or a hole."""
+    is_plain = part.outline <= _PLAIN * 2 * (part.box.width + part.box.height)
+    return part.fill >= _SOLID or (is_plain and part.fill > _ROUND)
 
 
 def _stand_on_lines(bottoms: NDArray[np.int64], within: float) -> bool:

@@ -11,6 +11,7 @@ from bexi.core.framing.frame import hug
 from bexi.core.framing.recipe import Framing
 from bexi.core.framing.tabs import TABS
 from bexi.core.judging import contrast as outline
+from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.groups import Groups
 from bexi.core.judging.measure import measure
 from bexi.core.judging.subjects import Subject
@@ -26,6 +27,8 @@ _PALE = 0.8
 """Luminance from which a ground is the paper that a logo was drawn on, and none of its colours."""
 _LIFT = 0.08
 """In OKLab: how far a compressed picture's ground strays."""
+_FAINT = 2.0
+"""A badge, which is large and has a ground of its own, is seen by less than a line is."""
 _OF_USE = 1.2
 """A plate on which a mark does not stand out so many times as far as without is of no use."""
 _FREE, _ROOM, _ROOM_IN_DISC = 2, 11, 19
@@ -54,8 +57,9 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
         yield Stand(grounded, "its own background", "on the background it came with")
         return
     free = replace(plain, lift=_LIFT if groups.ground else None)
-    seen = outline.of_outline(measure(picture, free).drawing, TABS)
-    faint = [name for name, ratio in seen.items() if ratio < _STANDS_OUT]
+    drawing = measure(picture, free).drawing
+    seen = outline.of_outline(drawing, TABS)
+    faint = [name for name, ratio in seen.items() if ratio < (_FAINT if subject.is_badge else _STANDS_OUT)]
     if not faint:
         yield Stand(free, why="without the background it came on" if groups.ground else "")
     reason = f"because it fades on {' and '.join(faint)} tabs" if faint else ""
@@ -65,9 +69,15 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
     alone = [Stand(free, why=f"it fades on {' and '.join(faint)} tabs")] if faint else []
     is_of_use = not faint or _seen(picture, plated[0].framing) > _OF_USE * min(seen.values())
     yield from [*plated, *alone] if is_of_use else [*alone, *plated]
-    if len(subject.colours) > 1 and not groups.ground:
+    if len(subject.colours) > 1 and not groups.ground and _lie_apart(drawing):
         flat = Finish(recolour=min(subject.colours, key=lambda colour: colour.luminance))
         yield Stand(replace(free, finish=flat), "one colour", "in one flat colour")
+
+
+def _lie_apart(drawing: Drawing) -> bool:
+    """Whether each colour lies on the ground more than on others, and is seen without them, too."""
+    beside = drawing.beside[1:]
+    return bool((beside[:, 0] >= beside[:, 1:].sum(axis=1)).all())
 
 
 def _on_badge(subject: Subject, plain: Framing) -> Stand:

@@ -1,15 +1,17 @@
 """What of an artwork an icon may be about: its emblem, its first letter, the whole."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from bexi.core.artwork.ink import Box
 from bexi.core.framing.cut import Cut
-from bexi.core.judging.groups import Badge, Groups
+from bexi.core.judging.groups import Badge, Group, Groups
 from bexi.core.pixels.colour import Colour
 
 _CHIEF = 0.6
 """An emblem of so much of the ink, without words beside it, is what the logo is known by; else it is one of several."""
+_AS_HIGH, _AS_LARGE = 0.8, 0.3
+"""Of the largest emblem's height and share: the first of several that are like it is what a name begins with."""
 _READ_AT = 7.0
 """In px: lower capitals are not read for certain."""
 
@@ -19,7 +21,7 @@ class Subject:
     """A part of an artwork with its colours, the largest first; `cut` leaves out what else lies in its square.
 
     `on` is the badge that it lies on; `is_full` says that it fills its square to the corners, `fades` that one of its
-    colours is none alone. `why` is a sentence's beginning for a person.
+    colours is none alone, `is_badge` that it has a ground of its own. `why` is a sentence's beginning for a person.
     """
 
     kind: str
@@ -30,6 +32,7 @@ class Subject:
     on: Badge | None = None
     is_full: bool = False
     fades: bool = False
+    is_badge: bool = False
 
 
 def subjects_of(groups: Groups) -> Iterator[Subject]:
@@ -38,19 +41,35 @@ def subjects_of(groups: Groups) -> Iterator[Subject]:
         return
     is_alone = not groups.words and (len(groups.emblems) == 1 or groups.emblems[0].share < _CHIEF)
     if groups.emblems and not is_alone:
-        emblem = groups.emblems[0]
+        emblem = _first_of(groups.emblems)
         told = f"the emblem alone; {_unread(groups)}" if groups.words else "the emblem alone"
-        yield Subject("emblem", emblem.box, emblem.cut, emblem.colours, told, emblem.on, fades=emblem.fades)
+        its = emblem.box, emblem.cut, emblem.colours
+        yield Subject("emblem", *its, told, emblem.on, fades=emblem.fades, is_badge=emblem.is_badge)
     if groups.first:
         first = groups.first
         told = f"the first letter as the logo draws it; {_unread(groups)}"
         on = Badge(first.on, is_disc=False) if first.on else None
         yield Subject("first letter", first.box, first.cut, (first.colour,), told, on, fades=first.fades)
     colours = groups.emblems[0].colours if is_alone and groups.emblems else groups.colours
-    yield Subject("whole", groups.ink, None, colours, "all of it", is_full=groups.is_full, fades=groups.fades)
+    its_ground = groups.is_full, groups.fades, len(groups.emblems) == 1 and groups.emblems[0].is_badge
+    yield Subject("whole", groups.ink, None, colours, "all of it", None, *its_ground)
     if groups.inner:
         inner = groups.inner
         yield Subject("emblem", inner.box, inner.cut, inner.colours, "the emblem larger", inner.on, fades=inner.fades)
+
+
+def _first_of(emblems: Sequence[Group]) -> Group:
+    """The largest; where others stand on a line with it and are about as high, the first of these."""
+    largest = emblems[0]
+    middle = (largest.box.top + largest.box.bottom) / 2
+    level = (
+        one
+        for one in emblems
+        if one.box.top < middle < one.box.bottom
+        and one.box.height >= _AS_HIGH * largest.box.height
+        and one.share >= _AS_LARGE * largest.share
+    )
+    return min(level, key=lambda one: one.box.left)
 
 
 def _unread(groups: Groups) -> str:

@@ -54,6 +54,24 @@ def _cell(x: float, y: float, colour: str) -> str:
     return f'<path d="M{x} {y - 38} l33 19 v38 l-33 19 l-33 -19 v-38 Z" fill="{colour}"/>'
 
 
+def _half_wreath(side: int) -> Piece:
+    """Leaves along one side of words; 1 for the right, -1 for the left one."""
+    leaf = '<ellipse cx="{0:.1f}" cy="{1:.1f}" rx="12" ry="30" transform="rotate({2:.0f} {0:.1f} {1:.1f})"/>'
+    turns = [0.5 + 0.3 * number for number in range(8)]
+    leaves = [
+        leaf.format(320 + side * 200 * sin(turn), 190 - 180 * cos(turn), side * (turn * 180 / pi + 50))
+        for turn in turns
+    ]
+    return Piece("wreath", f'<g fill="#a16207">{"".join(leaves)}</g>')
+
+
+def _person(x: float, head: float, body: float, top: float, colour: str) -> Piece:
+    shoulders = (
+        f'<path d="M{x - head - 4} {top + 70} h{2 * head + 8} v40 a{head + 4} {head + 4} 0 0 1 -{2 * head + 8} 0 Z"/>'
+    )
+    return Piece("emblem", f'<g fill="{colour}"><circle cx="{x}" cy="{top}" r="{head}"/>{shoulders}</g>')
+
+
 STRANGE: tuple[Brought, ...] = (
     _logo(
         *("between two words", 1000, 200, MARK),
@@ -202,5 +220,59 @@ STRANGE: tuple[Brought, ...] = (
         *(box(20, 20, 210, 210, "#1e3a8a", "emblem"), box(60, 60, 130, 130, "#ffffff", "emblem")),
         box(95, 95, 60, 60, "#f97316", "emblem"),
         *text("Kernel", 260, 170, 130, "#1e3a8a", SANS),
+    ),
+    _logo(
+        *("wreath around words", 640, 420, First(frozenset({"first"}), ANY)),
+        *(_half_wreath(1), _half_wreath(-1)),
+        *text("BEST", 320 - wide("BEST", SANS, 90) / 2, 180, 90, "#1f2937", SANS),
+        *text("MEADOW", 320 - wide("MEADOW", SANS, 60) / 2, 250, 60, "#1f2937", SANS, "more"),
+    ),
+    _logo(
+        *("heads and shoulders", 820, 240, MARK),
+        *(
+            _person(60, 26, 62, 52, "#2563eb"),
+            _person(130, 32, 110, 45, "#2563eb"),
+            _person(200, 26, 62, 52, "#2563eb"),
+        ),
+        *text("Gatherly", 260, 160, 125, "#1e3a8a", "nunito 700 normal"),
+    ),
+    _logo(
+        *("dots before the word", 700, 200, LETTER),
+        *(disc(40 + 45 * number, 140, 16, "#0891b2", "dots") for number in range(3)),
+        *text("more", 170, 150, 150, "#0f172a", SANS),
+    ),
+    _logo(
+        *("disc with a long shadow", 420, 420, First(EMBLEM, FREE)),
+        disc(210, 210, 200, "#10b981", "emblem"),
+        _shape("M150 280 L290 130 L395 235 A195 195 0 0 1 300 380 Z", "#047857"),
+        symbol("solid/map-pin", 110, 100, 220, "#ffffff"),
+    ),
+    _logo(
+        *("words that a dot divides", 900, 200, LETTER),
+        *text("fog", 20, 150, 130, "#1f2937", SANS),
+        disc(300, 112, 13, "#1f2937", "dots"),
+        *text("mill", 340, 150, 130, "#1f2937", SANS, "more"),
+    ),
+    _logo(
+        *("two names side by side", 1100, 220, MARK),
+        symbol("rocket", 20, 20, 180, "#ea580c", 2.4),
+        *text("Launchly", 220, 145, 100, "#ea580c", SANS),
+        symbol("x", 690, 80, 60, "#9ca3af", 3, "times"),
+        symbol("solid/cloud", 780, 30, 160, "#2563eb", role="other"),
+        *text("Nim", 950, 145, 90, "#2563eb", SANS, "more"),
+    ),
+    _logo(
+        *("tile with a sheen", 420, 420, First(EMBLEM, FREE)),
+        *(box(10, 10, 400, 400, "#1d4ed8", "emblem", 80), box(10, 10, 400, 200, "#567ae2", "emblem", 80)),
+        symbol("solid/envelope", 90, 90, 240, "#ffffff"),
+    ),
+    _logo(
+        *("orbit across the word", 760, 280, First(frozenset({"first"}), ANY, frozenset({"orbit"}))),
+        *text("Orbita", 90, 180, 150, "#1e3a8a", SANS),
+        Piece(
+            "orbit",
+            '<ellipse cx="330" cy="140" rx="310" ry="70" fill="none" stroke="#f97316" stroke-width="8"'
+            ' transform="rotate(-12 330 140)"/>',
+        ),
     ),
 )
