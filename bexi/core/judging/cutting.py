@@ -14,11 +14,14 @@ from bexi.core.judging.survey import Survey
 _TRACE = 0.004
 """No more than this share of the regions' area may be ink of others."""
 
+_BESIDE = 3
+"""In px of the drawing: a box in artwork px is wider by one, and soft edges take two."""
+
 
 def lie_alone(survey: Survey, labels: Collection[int], beneath: Collection[int] = ()) -> bool:
-    """Whether no ink of others lies in the box of some regions, but for what is beneath them."""
+    """Whether no ink of others lies in the box of some regions, or right beside it, but for what is beneath them."""
     box = around([survey.drawing.regions[label].box for label in labels])
-    part = np.s_[box.top : box.bottom, box.left : box.right]
+    part = np.s_[max(0, box.top - _BESIDE) : box.bottom + _BESIDE, max(0, box.left - _BESIDE) : box.right + _BESIDE]
     kinds, own = survey.drawing.kinds[part], np.isin(survey.drawing.labels[part], [*labels, *beneath])
     return not ((kinds > 0) & ~own).any()
 

@@ -8,8 +8,10 @@ from scipy import ndimage
 
 from bexi.core.artwork.ink import CLEAR_BELOW, NEAR_GROUND, GroundKind, find_ink
 from bexi.core.artwork.shapes import main_colours, nearest_of
+from bexi.core.judging.cut_out import with_cut_out_marks
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.fades import joined
+from bexi.core.judging.fringes import without_fringes
 from bexi.core.judging.halos import halos_in, strength_of
 from bexi.core.judging.regions import Kinds, without_slivers, without_specks
 from bexi.core.pixels.around import highest_around, lowest_around
@@ -43,10 +45,10 @@ def told_apart(pixels: Pixels, repeated: int = 1) -> Drawing:
         return _told_apart_on_busy(pixels, reach)
     strength = strength_of(pixels, ink.ground_colour)
     least = CLEAR_BELOW if ink.ground is GroundKind.CLEAR else NEAR_GROUND
-    around = highest_around(strength, 2 * reach + 3)
+    around = highest_around(strength, 4 * reach + 1)
     halos = halos_in(strength, reach)
     # Ink that stands in a halo begins half-way between the two.
-    beside = highest_around(np.where(halos, strength, np.uint8(0)), 2 * reach + 7)
+    beside = highest_around(np.where(halos, strength, np.uint8(0)), 8 * reach + 1)
     half = around // 2 + beside // 2
     mask = (strength >= np.maximum(half, least)) & ~halos
     colours = [one.colour for one in main_colours(_solid(pixels, mask), mask)]
@@ -56,6 +58,10 @@ def told_apart(pixels: Pixels, repeated: int = 1) -> Drawing:
         mask &= (strength >= 2 * NEAR_GROUND) | (nearest > 0)
     drawing = _drawing(pixels, mask, colours, ink.ground_colour, reach)
     is_drawn = drawing.separable and len(drawing.regions) <= MOST_REGIONS
+    if is_drawn:
+        areas = without_fringes(pixels, mask, colours, ink.ground_colour, reach)
+        drawing = drawing if areas == colours else _drawing(pixels, mask, areas, ink.ground_colour, reach)
+        drawing = with_cut_out_marks(drawing) if ink.ground_colour is not None else drawing
     return replace(drawing, separable=is_drawn, has_halo=bool(halos.sum() > _MUCH * mask.sum()))
 
 

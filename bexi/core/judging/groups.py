@@ -14,6 +14,7 @@ from bexi.core.judging.cutting import cut_along, lie_alone
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.first_letter import FirstLetter, first_letter
 from bexi.core.judging.flat import MOST_REGIONS
+from bexi.core.judging.fringes import is_mixed
 from bexi.core.judging.lettering import Row, around
 from bexi.core.judging.regions import LINE, Region
 from bexi.core.judging.survey import Survey, whole_survey
@@ -28,6 +29,8 @@ _STRAY = 0.02
 """A group with less of the ink than that beside the largest is a stray mark."""
 _FULL, _LONG = 0.9, 12
 """A rule fills its box, as what carries a badge does its, and is so many times as long as it is wide."""
+_EDGE = 1
+"""Px of it that may be but its soft edge."""
 _DOT = 0.5
 """What is smaller than this share of a capital, among the letters, is a dot, whatever its colour."""
 _LOW, _LITTLE = 0.8, 0.08
@@ -37,8 +40,6 @@ _SHORT, _MOST_HELD = 2, 3
 _MOSTLY = 0.5
 _SEEN = 0.05
 """A colour of a smaller share of the ink is a trace."""
-_OFF_THE_WAY = 20
-"""Of 255, in each channel."""
 _ASIDE = 0.03
 """Of its height: a cut along a group's shape runs so far beside it."""
 _AS_LARGE = 0.8
@@ -236,20 +237,12 @@ def _colours_of(found: _Found, drawing: Drawing) -> tuple[Colour, ...]:
     kinds = sorted(areas, key=lambda kind: -areas[kind])
     own = [colour for kind in kinds if (colour := drawing.colours[kind]) is not None]
     ground = drawing.colours[0]
-    shades = [] if ground is None else [other for other in own[1:] if _is_mixed(other, own[0], ground)]
+    shades = [] if ground is None else [other for other in own[1:] if is_mixed(other, own[0], ground)]
     large = [
         own[0],
         *(colour for kind, colour in zip(kinds[1:], own[1:], strict=False) if areas[kind] > _SEEN * found.area),
     ]
     return tuple(colour for colour in large if colour not in shades)
-
-
-def _is_mixed(colour: Colour, one: Colour, other: Colour) -> bool:
-    """Whether a colour lies between two others, as the px at the border of two areas do."""
-    start, end, between = (np.array(its.channels, dtype=float) for its in (one, other, colour))
-    way = end - start
-    at = float((between - start) @ way) / max(float(way @ way), 1.0)
-    return 0.02 < at < 0.98 and float(np.abs(start + at * way - between).max()) < _OFF_THE_WAY
 
 
 def _in_artwork(box: Box, survey: Survey, picture: Picture) -> Box:
@@ -382,7 +375,7 @@ def _is_rule(parts: Sequence[_Part]) -> bool:
     box = _Found(tuple(parts)).box
     shorter, longer = sorted((box.width, box.height))
     regions = [region for part in parts for region in part.regions]
-    return longer > _LONG * shorter and sum(one.area for one in regions) > _FULL * box.width * box.height
+    return longer > _LONG * shorter and sum(one.area for one in regions) > _FULL * longer * max(1, shorter - _EDGE)
 
 
 def _near_each_other(parts: Sequence[_Part]) -> Iterator[tuple[_Part, ...]]:

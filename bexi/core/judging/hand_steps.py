@@ -48,7 +48,8 @@ def _with_steps(picture: Picture, framing: Framing, size: int, grounds: Mapping[
 
     plain = judged(())
     is_of_words = plain.because == "lettering" and not plain.readings.is_small_print
-    if plain.verdict in (None, Verdict.WELL) or is_of_words:  # words that cannot be read are not for a hand to mend
+    # Words that cannot be read, and px that are not there, are not for a hand to mend.
+    if plain.verdict in (None, Verdict.WELL) or is_of_words or plain.because == "artwork":
         return told(())
     ratio = min(plain.readings.contrast.values(), default=math.inf)
     wanted = [step for step in HandStep if step is not HandStep.SET_OFF or ratio < BOUNDS["contrast"].well]

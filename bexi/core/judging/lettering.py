@@ -51,6 +51,8 @@ _OVERLAP = -0.15
 """Of the narrower one's width: they stand apart, but for a little; what overlaps more is one shape in two colours."""
 _INTO = 0.5, 0.25
 """Of the narrower one's width and the lower one's height."""
+_BIT = 0.12
+"""Of the larger one's area: what compression leaves beside a letter is less."""
 _STRANGE = 2
 """Ways of being unlike the letters that make a part of a line none of them."""
 _MOST_PIECES = 3
@@ -202,7 +204,9 @@ def _side_by_side(line: tuple[Region, ...]) -> tuple[Region, ...]:
     across = np.minimum.outer(right, right) - np.maximum.outer(left, left)
     down = np.minimum.outer(bottom, bottom) - np.maximum.outer(top, top)
     narrower, lower = (np.minimum.outer(sides, sides) for sides in (right - left, bottom - top))
-    far = (across > _INTO[0] * narrower) & (down > _INTO[1] * lower) & ~np.eye(len(line), dtype=bool)
+    area = np.array([part.area for part in line])
+    is_part = np.minimum.outer(area, area) > _BIT * np.maximum.outer(area, area)
+    far = (across > _INTO[0] * narrower) & (down > _INTO[1] * lower) & is_part & ~np.eye(len(line), dtype=bool)
     drawn = far.any(axis=1)
     drawn |= ((across > 0) & (down > 0))[:, drawn].any(axis=1)
     return tuple(part for part, is_drawn in zip(line, drawn, strict=True) if not is_drawn)

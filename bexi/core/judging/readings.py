@@ -52,7 +52,7 @@ BOUNDS = {
     "gaps": Bound(0.7, 1.1),  # of a texture; a single gap that closes costs no recognition
     "contrast": Bound(1.4, 3),  # 3: WCAG 2.2, success criterion 1.4.11
     "structure": Bound(0, 0.1),
-    "artwork": Bound(0.25, 0.8),  # ours: px of the artwork for each px of the icon
+    "artwork": Bound(0, 0.8),  # ours: px of the artwork for each px of the icon; what is soft is told all the same
 }
 """What the word is made of: whether the mark can be told at this size on this ground, and nothing else."""
 NOTED = {

@@ -14,6 +14,7 @@ from bexi.core.framing.frame import Frame
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.flat import told_apart
 from bexi.core.judging.lettering import Row, rows_of
+from bexi.core.judging.softness import softness_of
 from bexi.core.judging.strokes import Widths, strokes_and_gaps
 from bexi.core.pixels.light import Pixels
 
@@ -118,6 +119,9 @@ def _of_bitmap(picture: Bitmap, box: Box, longest: int) -> Survey:
         image = Image.fromarray(pixels)
         image.thumbnail((longest, longest), Image.Resampling.BOX)
         pixels = np.asarray(image)
-    repeated = -(-SIDE // max(pixels.shape[:2]))
+    soft = softness_of(pixels)
+    if soft > 1:
+        pixels = np.asarray(Image.fromarray(pixels).reduce(soft))
+    repeated = max(soft, -(-SIDE // max(pixels.shape[:2])))
     pixels = pixels.repeat(repeated, axis=0).repeat(repeated, axis=1)
     return surveyed(pixels, box.left, box.top, own / max(pixels.shape[:2]), repeated)

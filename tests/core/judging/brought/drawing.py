@@ -1,7 +1,7 @@
 """Drawing a logo in parts, each with a role, so that what an icon shows of it can be told."""
 
 import io
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from math import cos, pi, sin
@@ -12,6 +12,7 @@ from fontTools.pens.boundsPen import BoundsPen
 from fontTools.ttLib import TTFont
 from PIL import Image, ImageFilter
 
+from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.vector import check, render_whole
@@ -45,7 +46,10 @@ class First:
 
 @dataclass(frozen=True)
 class Brought:
-    """A logo as it is brought: `fuzz` px of blur below the pieces of role `shadow`; as JPEG, with that quality."""
+    """A logo as it is brought: `fuzz` px of blur below the pieces of role `shadow`; as JPEG, with that quality.
+
+    `worn` makes a file of it in another way.
+    """
 
     name: str
     width: int
@@ -56,19 +60,27 @@ class Brought:
     jpeg: int | None = None
     fuzz: float = 0
     grain: float = 0
+    worn: Callable[[Image.Image], bytes] | None = None
 
     @cached_property
     def picture(self) -> Picture:
         """As it is taken in."""
+        if self.worn:
+            return take_in(self.worn(Image.fromarray(self.drawn)))[1]
         if not (self.as_bitmap or self.jpeg or self.fuzz or self.grain):
             return check(self.svg(self.pieces), DEFAULT_LIMITS)
-        pixels = self._drawn(tuple(piece for piece in self.pieces if piece.role != "shadow"))
+        pixels = self.drawn
         if self.fuzz:
             pixels = _laid(self._blurred(), pixels)
         if self.grain:
             grain = np.random.default_rng(7).normal(0, self.grain, pixels.shape[:2])[..., None]
             pixels = np.dstack([np.clip(pixels[..., :3] + grain, 0, 255).astype(np.uint8), pixels[..., 3]])
         return Bitmap(_as_jpeg(pixels, self.jpeg) if self.jpeg else pixels)
+
+    @property
+    def drawn(self) -> Pixels:
+        """Its pieces as a bitmap, without a shadow."""
+        return self._drawn(tuple(piece for piece in self.pieces if piece.role != "shadow"))
 
     def mask(self, role: str) -> np.ndarray:
         """Where the pieces of a role are, as the whole picture in its own px: shape (height, width), bool."""
