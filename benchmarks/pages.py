@@ -30,7 +30,7 @@ def rows() -> Iterator[tuple[str, float, str]]:
         _fill(Path(few), PAGES // 10)
         _fill(Path(many), PAGES)
         reading = median(lambda: [path.read_bytes() for path in Path(many).rglob("*.html")])
-        yield f"planning {PAGES} pages over reading them", median(lambda: _plan(many)) / reading, "at most 3"
+        yield f"planning {PAGES} pages over reading them", median(lambda: _plan(many)) / reading, "at most 2.5"
         _plan(few)  # what is kept for all later plans does not count
         more = (_peak(many) - _peak(few)) / (PAGES - PAGES // 10)
         yield "kB of memory for each further page", more / 1000, "near 0"

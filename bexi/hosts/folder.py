@@ -76,13 +76,12 @@ class FolderStorage:
     def get(self, path: str, most: int) -> bytes | None:
         """See Storage."""
         try:
-            with (
-                self._located(path) as (folder, name),
-                _open_file(name, os.O_RDONLY, folder) as descriptor,
-                os.fdopen(descriptor, "rb", closefd=False) as file,
-            ):
-                start = file.read(min(most, _AT_ONCE))  # the room for `most` is made only where it is needed
-                return start + file.read(most - len(start)) if len(start) == _AT_ONCE else start
+            straight = self._opened_straight(path)
+            if straight is not None:
+                with _plain_file(straight):
+                    return _read(straight, most)
+            with self._located(path) as (folder, name), _open_file(name, os.O_RDONLY, folder) as descriptor:
+                return _read(descriptor, most)
         except FileNotFoundError:
             return None
         except OSError as error:
@@ -130,6 +129,23 @@ class FolderStorage:
             pass
         except OSError as error:
             raise HostRefused("cannot-delete", f"{path} cannot be removed: {error.strerror}.") from error
+
+    def _opened_straight(self, path: str) -> int | None:
+        """A file, open, if no part of its path is a link: what most are, and soon opened. None for all else."""
+        *folders, name = safe_path(path).split("/")
+        at = self._top
+        try:
+            for folder in folders:
+                inner = os.open(folder, _FOLDER, dir_fd=at)
+                if at != self._top:
+                    os.close(at)
+                at = inner
+            return os.open(name, os.O_RDONLY | _FILE, dir_fd=at)
+        except OSError:
+            return None
+        finally:
+            if at != self._top:
+                os.close(at)
 
     @contextmanager
     def _located(self, path: str, to_the_end: bool = True) -> Iterator[tuple[int, str]]:
@@ -187,12 +203,30 @@ def _open_folder(name: str, folder: int) -> Iterator[int]:
 def _open_file(name: str, flags: int, folder: int) -> Iterator[int]:
     """A plain file, open; raises OSError for whatever else lies there."""
     descriptor = os.open(name, flags | _FILE, 0o666, dir_fd=folder)
+    with _plain_file(descriptor):
+        yield descriptor
+
+
+@contextmanager
+def _plain_file(descriptor: int) -> Iterator[None]:
+    """Closes it at the end; raises OSError for what is none."""
     try:
         if not stat.S_ISREG(os.fstat(descriptor).st_mode):
             raise OSError(0, "it is no plain file")
-        yield descriptor
+        yield
     finally:
         os.close(descriptor)
+
+
+def _read(descriptor: int, most: int) -> bytes:
+    """At most so many bytes; room for all of them is made only where it is needed."""
+    data = b""
+    while more := os.read(descriptor, min(most - len(data), _AT_ONCE)):
+        if len(more) == _AT_ONCE:
+            with os.fdopen(descriptor, "rb", closefd=False) as file:
+                return data + more + file.read(most - len(data) - len(more))
+        data += more
+    return data
 
 
 def _target_of(name: str, folder: int) -> str | None:
