@@ -39,7 +39,7 @@ def subjects_of(groups: Groups) -> Iterator[Subject]:
     """In the order in which a designer would take them; none for a picture without ink that can be told apart."""
     if groups.ink is None:
         return
-    is_alone = not groups.words and (len(groups.emblems) == 1 or groups.emblems[0].share < _CHIEF)
+    is_alone = not groups.words and (len(groups.emblems) <= 1 or groups.emblems[0].share < _CHIEF)
     if groups.emblems and not is_alone:
         emblem = _first_of(groups.emblems)
         told = f"the emblem alone; {_unread(groups)}" if groups.words else "the emblem alone"

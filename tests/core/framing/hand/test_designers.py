@@ -163,13 +163,13 @@ class WidenedTests(TestCase):
 class ReaderTests(TestCase):
     def test_a_reader_in_noise_finds_more_of_them_and_in_no_noise_fewer(self):
         pairs = fluent(20).pairs
-        pictures = [read(large) for large, _ in random.Random(3).sample(list(pairs), 150)]
+        pictures = [read(large) for large, _ in random.Random(3).sample(list(pairs), 400)]
         found: dict[bool, list[float]] = {
             by_hand: [*_found(np.array([icon(one, by_hand).ravel() for one in pictures]))] for by_hand in (False, True)
         }
         for before, after in zip(found[False], found[True], strict=True):
             self.assertGreaterEqual(after, before - 0.01)
-        self.assertGreater(np.mean(found[True]), np.mean(found[False]) + 0.03)
+        self.assertGreater(np.mean(found[True]), np.mean(found[False]) + 0.05)
 
 
 def _found(icons: np.ndarray) -> Iterator[float]:
@@ -189,7 +189,8 @@ def _unit(icons: np.ndarray) -> np.ndarray:
 class RecogniserTests(TestCase):
     def test_small_capitals_are_read_at_least_as_often(self):
         words = ("MILL", "FERN", "PORT", "TIDE", "HULK", "WEST")
-        cases = [(word, key, 5.0) for word in words for key in ("rubik 600 normal", "noto-sans 600 normal")]
+        faces = ("rubik 600 normal", "noto-sans 600 normal")
+        cases = [(word, key, capital) for word in words for key in faces for capital in (5.0, 6.0, 7.0, 8.0, 9.0)]
         pictures = [(word, _word(word, key, capital)) for word, key, capital in cases]
         plain, drawn = (
             sum(_read(icon(one, by_hand, 48)) == word for word, one in pictures) for by_hand in (False, True)
