@@ -276,7 +276,7 @@ class BenchViewTests(ViewTestCase):
         rungs = page.get_by_role("list", name="Icons by size").get_by_role("listitem")
         expect(rungs).to_have_count(10)
         told = ["".join(text.split("\n")[1:3]) for text in rungs.all_inner_texts()]
-        self.assertEqual(told[6], "lostartwork px 0.20")
+        self.assertEqual(told[6], "weakartwork px 0.20")
         self.assertIn("artwork px 0.5", told[5])
 
 
