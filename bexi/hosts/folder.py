@@ -220,13 +220,11 @@ def _plain_file(descriptor: int) -> Iterator[None]:
 
 def _read(descriptor: int, most: int) -> bytes:
     """At most so many bytes; room for all of them is made only where it is needed."""
-    data = b""
-    while more := os.read(descriptor, min(most - len(data), _AT_ONCE)):
-        if len(more) == _AT_ONCE:
-            with os.fdopen(descriptor, "rb", closefd=False) as file:
-                return data + more + file.read(most - len(data) - len(more))
-        data += more
-    return data
+    pieces = []
+    while most > 0 and (piece := os.read(descriptor, min(most, _AT_ONCE))):
+        pieces.append(piece)
+        most -= len(piece)
+    return b"".join(pieces)
 
 
 def _target_of(name: str, folder: int) -> str | None:

@@ -148,9 +148,13 @@ def groups_of(picture: Picture) -> Groups:
     busy = drawing.busy or len(drawing.regions) > MOST_REGIONS
     found = sorted(_emblems(drawing, rows), key=lambda one: -one.area)
     whole = sum(one.area for one in found)
-    emblems = tuple(_group(one, whole, survey, picture) for one in found if one.area >= _STRAY * found[0].area)
-    inner = _carried(found[0], drawing) if len(found) == 1 else None
-    inner = inner if inner and _is_of_one_colour(found[0], inner) else None
+    carried = [_carried(one, drawing) for one in found]
+    emblems = tuple(
+        _group(one, whole, survey, picture, is_badge=held is not None)
+        for one, held in zip(found, carried, strict=True)
+        if one.area >= _STRAY * found[0].area
+    )
+    inner = carried[0] if len(found) == 1 and carried[0] and _carries_all(found[0], carried[0]) else None
     words = tuple(_in_artwork(row.box, survey, picture) for row in rows)
     lines = [row for row in rows if row.circle is None]
     largest = max(lines, key=lambda row: row.height, default=None)
@@ -182,13 +186,12 @@ def _name_begins(lines: Sequence[Row]) -> Row:
     return min(level, key=lambda row: row.box.left)
 
 
-def _group(found: _Found, whole: int, survey: Survey, picture: Picture) -> Group:
+def _group(found: _Found, whole: int, survey: Survey, picture: Picture, is_badge: bool = False) -> Group:
     box = _in_artwork(found.box, survey, picture)
     beneath = [found.carrier.label] if found.carrier else []
     along = None if lie_alone(survey, found.labels, beneath) else cut_along(survey, found.labels, _ASIDE, beneath)
     fades = any(region.kind in survey.drawing.fading for part in found.parts for region in part.regions)
     colours = _colours_of(found, survey.drawing)
-    is_badge = _carried(found, survey.drawing) is not None
     return Group(box, found.area / whole, along or Cut.to(box), colours, found.on, fades, is_badge)
 
 
@@ -202,8 +205,8 @@ def _carried(found: _Found, drawing: Drawing) -> _Found | None:
     return inner if is_badge and inner is not None and inner.area > _CARRIED * part.area else None
 
 
-def _is_of_one_colour(badge: _Found, inner: _Found) -> bool:
-    """Whether what carries the inner is all of the badge, not a piece of it."""
+def _carries_all(badge: _Found, inner: _Found) -> bool:
+    """Whether what the inner lies on is all of the badge, not one of its tones."""
     box = inner.carrier.box if inner.carrier else badge.box
     return box.width * box.height > _FULL * badge.box.width * badge.box.height
 
@@ -337,11 +340,11 @@ def _inside_badge(badge: _Part, letters: set[int], drawing: Drawing) -> Iterator
     texts = [region.box for region in badge.regions if region.label in letters]
     held = [part for part in held if not any(box.encloses(part.box) for box in texts)]  # holes of the letters
     held = [part for part in held if not texts or not all(part.box.encloses(box) for box in texts)]
+    colour = drawing.colours[carrier.kind]
+    beneath = (Badge(colour, _is_disc(badge, drawing)) if colour else None, carrier)
     is_line = carrier.stroke < LINE * max(carrier.box.width, carrier.box.height)  # that crosses the words
-    colour = None if is_line else drawing.colours[carrier.kind]
-    shape = Badge(colour, _is_disc(badge, drawing)) if colour else None
     for parts in _near_each_other(held):
-        found = _Found(parts, shape, None if is_line else carrier)
+        found = _Found(parts) if is_line else _Found(parts, *beneath)
         if found.area >= _STRAY * badge.area:
             yield found
 

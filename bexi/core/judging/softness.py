@@ -15,10 +15,13 @@ _SHARPEST = 25
 _SHARP = 3.0
 """In px: an edge that falls between px takes two, and compression adds one."""
 _FEWEST = 64
+"""Px beside edges; with fewer nothing can be told."""
+_ONE = 1.3
+"""In px: over so many an edge runs that falls anywhere between two."""
 
 
 def softness_of(pixels: Pixels) -> int:
-    """Over how many px its edges run, as far as that is more than antialiasing takes: from 1, for sharp ones, to 8."""
+    """How many times a picture can be reduced until its edges are as sharp as drawn ones: from 1 to 8."""
     plane = _telling(pixels)
     wide = _range_around(plane, _WINDOW)
     steep = highest_around(_range_around(plane, 3), _WINDOW)  # over two px
@@ -26,7 +29,7 @@ def softness_of(pixels: Pixels) -> int:
     if edges.sum() < _FEWEST:
         return 1
     runs = float(np.percentile(2 * wide[edges].astype(np.float64) / steep[edges], _SHARPEST))
-    return 1 if runs < _SHARP else min(round(runs / 1.3), _WINDOW // 2)
+    return 1 if runs < _SHARP else min(round(runs / _ONE), _WINDOW // 2)
 
 
 def _telling(pixels: Pixels) -> NDArray[np.uint8]:

@@ -8,6 +8,7 @@ from bexi.core.artwork.vector import check, render_whole
 from bexi.core.judging.groups import groups_of
 from bexi.core.judging.proposals import Proposal, propose
 from bexi.core.judging.ways_out import Source
+from tests.core.judging.brought.strange import STRANGE
 from tests.core.judging.logos import LOGOS, TALL, Logo
 from tests.pictures import noise_bitmap
 
@@ -55,6 +56,16 @@ class LogoTests(TestCase):
         frame, words = emblem.framing.frame, TALL.box_of(TALL.words)
         self.assertLess(words.left, frame.x + frame.side)  # the square alone would show them
         self.assertFalse(holds_words(shown(emblem), TALL))
+
+    def test_a_picture_of_nothing_but_a_rule_is_proposed_whole(self):
+        rule = '<svg xmlns="http://www.w3.org/2000/svg" width="900" height="60"><path d="M20 25h860v6h-860z"/></svg>'
+        picture = check(rule.encode(), DEFAULT_LIMITS)
+        self.assertTrue(propose(Source(picture, groups_of(picture)))[0].kind.startswith("whole"))
+
+    def test_a_badge_of_two_tones_is_not_taken_apart(self):
+        tile = next(logo for logo in STRANGE if logo.name == "tile with a sheen").picture
+        kinds = {one.kind for one in propose(Source(tile, groups_of(tile)))}
+        self.assertLessEqual(kinds, {"whole", "whole on a plate", "as it is"})  # not blue alone, nor half an envelope
 
     def test_shapes_alike_in_several_colours_are_one_emblem(self):
         # A common device of logos: dots or bars in a row, each in a colour of its own.

@@ -7,9 +7,14 @@ import numpy as np
 from PIL import Image
 
 from bexi.core.artwork.pictures import Bitmap
+from bexi.core.framing.frame import Frame
+from bexi.core.framing.hand.drawn import BY_HAND
+from bexi.core.framing.recipe import Framing
 from bexi.core.judging.cut_out import with_cut_out_marks
 from bexi.core.judging.flat import told_apart
 from bexi.core.judging.groups import groups_of
+from bexi.core.judging.hand_steps import with_steps
+from bexi.core.judging.judge import judge_at
 from bexi.core.judging.proposals import candidates, judged_in_turn
 from bexi.core.judging.softness import softness_of
 from bexi.core.judging.ways_out import Source
@@ -48,6 +53,12 @@ class WornTests(TestCase):
                 if said and not said.startswith("stands"):  # on its paper or without
                     wrong.add((name, way.__name__))
         self.assertEqual(wrong, UNTOLD)
+
+    def test_a_thumbnail_gets_no_steps_of_a_hand_for_px_that_are_not_there(self):
+        picture = Bitmap(np.asarray(Image.new("RGBA", (12, 12), "#e11d48")))
+        framing = Framing(Frame(0, 0, 12), by_hand=BY_HAND)
+        self.assertEqual(judge_at(picture, framing, [48])[0].says, "weak: artwork px 0.25")
+        self.assertEqual(with_steps(picture, framing), framing)
 
 
 class SoftnessTests(TestCase):
@@ -103,3 +114,13 @@ class CutOutTests(TestCase):
 
     def test_pictures_that_are_white_throughout(self):
         self.assertEqual(told_apart(np.asarray(Image.new("RGBA", (90, 60), "#ffffff"))).ink_box, None)
+
+    def test_letters_on_a_ring_are_cut_out_of_it_and_its_middle_is_not(self):
+        pixels = np.full((300, 300, 4), 255, np.uint8)
+        away = np.hypot(*(np.indices((300, 300)) - 149.5))
+        pixels[(away < 140) & (away > 100), :3] = (20, 60, 160)
+        for left, top in ((140, 20), (20, 140), (262, 140), (140, 262)):
+            pixels[top : top + 18, left : left + 18, :3] = 255
+        drawing = told_apart(pixels)
+        self.assertEqual(sorted(region.area for region in drawing.regions if region.kind == 2), [18 * 18] * 4)
+        self.assertEqual(drawing.kinds[150, 150], 0)

@@ -65,7 +65,7 @@ def _half_wreath(side: int) -> Piece:
     return Piece("wreath", f'<g fill="#a16207">{"".join(leaves)}</g>')
 
 
-def _person(x: float, head: float, body: float, top: float, colour: str) -> Piece:
+def _person(x: float, head: float, top: float, colour: str) -> Piece:
     shoulders = (
         f'<path d="M{x - head - 4} {top + 70} h{2 * head + 8} v40 a{head + 4} {head + 4} 0 0 1 -{2 * head + 8} 0 Z"/>'
     )
@@ -230,9 +230,9 @@ STRANGE: tuple[Brought, ...] = (
     _logo(
         *("heads and shoulders", 820, 240, MARK),
         *(
-            _person(60, 26, 62, 52, "#2563eb"),
-            _person(130, 32, 110, 45, "#2563eb"),
-            _person(200, 26, 62, 52, "#2563eb"),
+            _person(60, 26, 52, "#2563eb"),
+            _person(130, 32, 45, "#2563eb"),
+            _person(200, 26, 52, "#2563eb"),
         ),
         *text("Gatherly", 260, 160, 125, "#1e3a8a", "nunito 700 normal"),
     ),

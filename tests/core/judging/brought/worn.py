@@ -1,13 +1,13 @@
 """Logos as they come out of mail and documents: small, enlarged, compressed, dithered, on paper."""
 
-import io
-
 import numpy as np
 from PIL import Image
 
+from tests.pictures import encoded
 
-def _on(image: Image.Image, colour: str = "#ffffff") -> Image.Image:
-    below = Image.new("RGBA", image.size, colour)
+
+def _on_white(image: Image.Image) -> Image.Image:
+    below = Image.new("RGBA", image.size, "#ffffff")
     below.alpha_composite(image)
     return below.convert("RGB")
 
@@ -17,41 +17,35 @@ def _scaled(image: Image.Image, longest: int, how: Image.Resampling) -> Image.Im
     return image.resize((max(1, round(image.width * share)), max(1, round(image.height * share))), how)
 
 
-def _file(image: Image.Image, kind: str, **how: int) -> bytes:
-    stream = io.BytesIO()
-    image.save(stream, kind, **how)
-    return stream.getvalue()
-
-
 def small(image: Image.Image) -> bytes:
     """A thumbnail of 160 px."""
-    return _file(_scaled(image, 160, Image.Resampling.LANCZOS), "PNG")
+    return encoded(_scaled(image, 160, Image.Resampling.LANCZOS), "PNG")
 
 
 def enlarged(image: Image.Image) -> bytes:
     """From 220 px, softly."""
-    low = _scaled(_on(image), 220, Image.Resampling.BOX)
-    return _file(low.resize(image.size, Image.Resampling.BILINEAR), "PNG")
+    low = _scaled(_on_white(image), 220, Image.Resampling.BOX)
+    return encoded(low.resize(image.size, Image.Resampling.BILINEAR), "PNG")
 
 
 def compressed(image: Image.Image) -> bytes:
     """A JPEG of quality 30 on white."""
-    return _file(_on(image), "JPEG", quality=30)
+    return encoded(_on_white(image), "JPEG", quality=30)
 
 
 def dithered(image: Image.Image) -> bytes:
     """A GIF of 32 colours on white."""
-    return _file(_on(image).quantize(32, dither=Image.Dither.FLOYDSTEINBERG), "GIF")
+    return encoded(_on_white(image).quantize(32, dither=Image.Dither.FLOYDSTEINBERG), "GIF")
 
 
 def on_paper(image: Image.Image) -> bytes:
     """Photographed: lit from one side, with grain, as a JPEG."""
-    print_ = np.asarray(_on(image)).astype(float)
+    print_ = np.asarray(_on_white(image)).astype(float)
     high, wide = print_.shape[:2]
     light = np.linspace(0.78, 1, wide)[None, :] * np.linspace(1, 0.92, high)[:, None]
     grain = np.random.default_rng(3).normal(0, 4, (high, wide, 1))
     seen = print_ * light[..., None] * np.array([1, 0.98, 0.94]) + grain
-    return _file(Image.fromarray(np.clip(seen, 0, 255).astype(np.uint8)), "JPEG", quality=85)
+    return encoded(Image.fromarray(np.clip(seen, 0, 255).astype(np.uint8)), "JPEG", quality=85)
 
 
 WAYS = (small, enlarged, compressed, dithered, on_paper)
