@@ -1,0 +1,62 @@
+"""Photographs: pictures that are not made of areas which are flat or shade off evenly."""
+
+from collections.abc import Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+from PIL import Image, ImageFilter
+
+from bexi.core.artwork.shapes import main_colours, nearest_of
+from bexi.core.pixels.areas import areas_of
+from bexi.core.pixels.around import highest_around, lowest_around
+from bexi.core.pixels.colour import Colour
+from bexi.core.pixels.light import Pixels
+
+_LOOKED_AT = 256
+"""Px along the longer side, which is enough, and evens out grain."""
+_SAME = 3
+"""Of 255: px so near to a main colour are of it."""
+_EVEN = 4
+"""Of 255: px so near to the shade that fits their area best are a part of it."""
+_FEWEST = 40
+"""Px of an area whose shade is told."""
+_DRAWN = 0.62
+"""So much of a drawing is flat or even, whatever it went through; of photographs it is mostly below a half."""
+
+
+def is_photograph(pixels: Pixels, colours: Sequence[Colour], repeated: int = 1) -> bool:
+    """Whether an opaque picture of such main colours, each px repeated so many times, is a photograph."""
+    away, _ = _from_nearest(pixels, colours)
+    return bool((away <= _SAME).mean() < _DRAWN) and _even_share(pixels, repeated) < _DRAWN
+
+
+def _even_share(pixels: Pixels, repeated: int) -> float:
+    """How much of the picture, without its grain, lies in areas that shade off evenly."""
+    small = Image.fromarray(pixels).reduce(max(repeated, -(-max(pixels.shape[:2]) // _LOOKED_AT)))
+    calm = np.asarray(small.filter(ImageFilter.MedianFilter(3)))
+    colours = [one.colour for one in main_colours(calm, np.ones(calm.shape[:2], dtype=bool))]
+    away, nearest = _from_nearest(calm, colours)
+    even = away <= _SAME
+    inside = np.flatnonzero(lowest_around(nearest, 3) == highest_around(nearest, 3))
+    labels = areas_of(nearest).labels.ravel()[inside]
+    order = np.argsort(labels, kind="stable")
+    terms, shown = _terms(nearest.shape), calm[..., :3].reshape(-1, 3).astype(np.float64)
+    for area in np.split(inside[order], np.flatnonzero(np.diff(labels[order])) + 1):
+        if len(area) >= _FEWEST:
+            shade, *_ = np.linalg.lstsq(terms[area], shown[area], rcond=None)
+            even.ravel()[area] |= np.abs(shown[area] - terms[area] @ shade).max(axis=1) <= _EVEN
+    return float(even.mean())
+
+
+def _from_nearest(pixels: Pixels, colours: Sequence[Colour]) -> tuple[NDArray[np.int16], NDArray[np.uint8]]:
+    """How far, in the channel that differs most, each px is from the nearest colour, and which that is."""
+    nearest, _ = nearest_of(pixels, colours)
+    places = np.array([colour.channels for colour in colours], dtype=np.int16)
+    away: NDArray[np.int16] = np.abs(pixels[..., :3] - places[nearest]).max(axis=-1)
+    return away, nearest
+
+
+def _terms(shape: tuple[int, ...]) -> NDArray[np.float64]:
+    """Those of a shade of the second degree at each px: shape (px, 6)."""
+    y, x = (axis.ravel() / max(shape) - 0.5 for axis in np.indices(shape))
+    return np.stack([np.ones_like(x), x, y, x * x, x * y, y * y], axis=-1)
