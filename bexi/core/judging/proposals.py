@@ -19,7 +19,7 @@ from bexi.core.judging.judge import judge
 from bexi.core.judging.readings import Judgement, Verdict
 from bexi.core.judging.standing import stands_for
 from bexi.core.judging.subjects import subjects_of
-from bexi.core.judging.telling import telling_square
+from bexi.core.judging.telling import telling_squares
 from bexi.core.judging.ways_out import Source
 from bexi.core.pixels.colour import WHITE, Colour
 from bexi.core.pixels.light import Pixels, over
@@ -178,8 +178,9 @@ def _of_picture(source: Source) -> Iterator[Contender]:
     if not groups.separable or (groups.busy and not groups.words):
         if groups.separable and max(picture.width, picture.height) <= _COMPACT * min(picture.width, picture.height):
             yield Contender("whole", "all of it", source, plain)
-        square = Framing(telling_square(picture))
-        yield Contender("telling square", "the square in which most happens", source, square)
+        square, closer = telling_squares(picture)
+        yield Contender("telling square", "the square that shows most of what it is about", source, Framing(square))
+        yield Contender("closer square", "nearer, where most stands out", source, Framing(closer))
     else:
         for subject in subjects_of(groups):
             for stand in stands_for(subject, picture, groups):

@@ -21,6 +21,7 @@ export const KINDS: Record<string, string> = {
   "fit to the pixels": "Fitted to the pixels",
   letters: "Letters instead",
   "telling square": "The most telling square",
+  "closer square": "A closer square",
 };
 
 const WORDS = { lost: "lost", hard: "weak", well: "clear" } as const;
