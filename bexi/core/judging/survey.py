@@ -67,9 +67,10 @@ def surveyed(pixels: Pixels, x: float, y: float, scale: float, repeated: int = 1
 
 
 def survey_of(picture: Picture, frame: Frame) -> Survey:
-    """A survey of the artwork that is fine enough for a frame."""
-    if frame.side * _longest(picture) >= _ENOUGH * max(picture.width, picture.height):
-        return whole_survey(picture)
+    """A survey of the artwork that is fine enough for a frame; for any of a photograph, of which nothing is measured."""
+    whole = whole_survey(picture)
+    if not whole.drawing.separable or frame.side * _longest(picture) >= _ENOUGH * max(picture.width, picture.height):
+        return whole
     return _survey_in(picture, frame)
 
 
