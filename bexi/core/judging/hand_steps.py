@@ -40,11 +40,16 @@ def _with_steps(picture: Picture, framing: Framing, size: int, grounds: Mapping[
     def told(steps: Iterable[HandStep]) -> Framing:
         return replace(framing, steps=(*others, *(StepAt(size, step) for step in steps)))
 
-    def judged(steps: Iterable[HandStep]) -> Judgement:
-        return judge_at(picture, told(steps), [size], grounds=grounds)[0]
-
     def drawn(steps: Iterable[HandStep]) -> Picture:
         return simplified(picture, told(steps), size, Purpose.TAB)[0]
+
+    judgements: dict[Picture, Judgement] = {}
+
+    def judged(steps: Iterable[HandStep]) -> Judgement:
+        shown = drawn(steps)
+        if shown not in judgements:
+            judgements[shown] = judge_at(picture, told(steps), [size], grounds=grounds)[0]
+        return judgements[shown]
 
     plain = judged(())
     is_of_words = plain.because == "lettering" and not plain.readings.is_small_print

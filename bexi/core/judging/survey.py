@@ -24,8 +24,8 @@ LONGEST = 1024
 """In px, at most, along the longer side of a whole artwork."""
 _ROOM = 8
 """Px of ground laid around, so that ink at the rim is not taken for a picture's edge."""
-_ENOUGH = 400
-"""A frame that holds so many px of the whole artwork's survey needs none of its own."""
+_ENOUGH = 384
+"""A frame that holds so many px of the whole artwork's survey needs none of its own; pictures of fewer are enlarged."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -67,7 +67,7 @@ def surveyed(pixels: Pixels, x: float, y: float, scale: float, repeated: int = 1
 
 
 def survey_of(picture: Picture, frame: Frame) -> Survey:
-    """A survey of the artwork that is fine enough for a frame; for any of a photograph, of which nothing is measured."""
+    """A survey of the artwork fine enough for a frame: any of a photograph, of which nothing is measured."""
     whole = whole_survey(picture)
     if not whole.drawing.separable or frame.side * _longest(picture) >= _ENOUGH * max(picture.width, picture.height):
         return whole
@@ -123,6 +123,6 @@ def _of_bitmap(picture: Bitmap, box: Box, longest: int) -> Survey:
     soft = softness_of(pixels)
     if soft > 1:
         pixels = np.asarray(Image.fromarray(pixels).reduce(soft))
-    repeated = max(soft, -(-SIDE // max(pixels.shape[:2])))
+    repeated = max(soft, -(-_ENOUGH // max(pixels.shape[:2])))
     pixels = pixels.repeat(repeated, axis=0).repeat(repeated, axis=1)
     return surveyed(pixels, box.left, box.top, own / max(pixels.shape[:2]), repeated)

@@ -16,7 +16,7 @@ from bexi.core.framing.hand.kinds import SIDE
 from bexi.core.framing.hand.warp import pieces_of, summed, warped
 from bexi.core.framing.reduce import reduced
 from bexi.core.pixels.colour import Colour
-from bexi.core.pixels.light import Pixels, to_light
+from bexi.core.pixels.light import Pixels, over, to_light
 
 BY_HAND = (16, 24, 32, 48)
 """In px: icons of a tab that can be drawn by hand. SIDE is a multiple of each."""
@@ -97,6 +97,13 @@ def _sums(picture: Picture, frame: Frame, ground: Colour | None) -> NDArray[np.f
 @lru_cache(maxsize=4)
 def drawing_of(picture: Picture, frame: Frame, ground: Colour | None) -> Pixels:
     """The drawing that a hand works on: shape (SIDE, SIDE, 4)."""
+    if (
+        ground
+        and frame == Frame(0, 0, SIDE)
+        and isinstance(picture, Bitmap)
+        and picture.width == picture.height == SIDE
+    ):
+        return over(picture.pixels, ground)  # as it would be reduced, byte for byte
     return reduced(picture, frame, ground, [SIDE])[0]
 
 

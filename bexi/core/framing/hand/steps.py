@@ -1,6 +1,6 @@
 """What a hand does to a drawing before its edges are put on px, by name, in the order in which it is done."""
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any
@@ -50,10 +50,10 @@ class StepAt:
         return cls(data["size_px"], HandStep(data["step"]))
 
 
-def after(steps: Collection[HandStep], drawing: Pixels, size: int, grounds: Sequence[Colour]) -> Pixels:
-    """A drawing, shape (SIDE, SIDE, 4), as a hand simplifies it for an icon of `size` px.
+def stepped(step: HandStep, drawing: Pixels, size: int, grounds: Sequence[Colour]) -> Pixels:
+    """A drawing, shape (SIDE, SIDE, 4), as one step simplifies it for an icon of `size` px.
 
-    `grounds` are the colours on which the icon is seen. The very same drawing where no step has anything to do.
+    `grounds` are the colours on which the icon is seen. The very same drawing where the step has nothing to do.
     """
     # On demand: what measures distances takes longer to import than an icon takes to make.
     from bexi.core.framing.hand.leave_out import without_what_is_lost
@@ -61,15 +61,12 @@ def after(steps: Collection[HandStep], drawing: Pixels, size: int, grounds: Sequ
     from bexi.core.framing.hand.thin_out import thinned_out
     from bexi.core.framing.hand.widen import widened
 
-    for step in HandStep:
-        if step in steps:
-            match step:
-                case HandStep.THIN_OUT:
-                    drawing = thinned_out(drawing, size)
-                case HandStep.WIDEN:
-                    drawing = widened(drawing, size)
-                case HandStep.LEAVE_OUT:
-                    drawing = without_what_is_lost(drawing, size)
-                case HandStep.SET_OFF:
-                    drawing = set_off(drawing, grounds)
-    return drawing
+    match step:
+        case HandStep.THIN_OUT:
+            return thinned_out(drawing, size)
+        case HandStep.WIDEN:
+            return widened(drawing, size)
+        case HandStep.LEAVE_OUT:
+            return without_what_is_lost(drawing, size)
+        case HandStep.SET_OFF:
+            return set_off(drawing, grounds)

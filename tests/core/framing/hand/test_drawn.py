@@ -15,12 +15,13 @@ from bexi.core.errors import FramingRefused
 from bexi.core.framing.compose import compose, moves_in
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
-from bexi.core.framing.hand.drawn import BY_HAND
+from bexi.core.framing.hand.drawn import BY_HAND, drawing_of
 from bexi.core.framing.hand.edges import Edge
 from bexi.core.framing.hand.grid import on_grid
 from bexi.core.framing.hand.warp import pieces_of, summed, warped
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
+from bexi.core.framing.reduce import reduced
 from bexi.core.pixels.colour import WHITE, Colour
 from bexi.core.pixels.light import Pixels, to_light, to_pixels
 
@@ -137,6 +138,13 @@ class UnchangedTests(TestCase):
         framing = Framing(Frame(0, 0, 10), by_hand=(16, 48))
         self.assertEqual(Framing.from_json(framing.as_json()), framing)
         self.assertEqual(Recipe(framing).plain.framing.by_hand, ())
+
+    def test_a_drawing_of_that_size_is_laid_on_its_ground_as_it_would_be_reduced(self):
+        grain = np.random.default_rng(3).integers(0, 256, (384, 384, 4), dtype=np.uint8)
+        whole = Frame(0, 0, 384)
+        for ground in (WHITE, Colour(10, 200, 77)):
+            (as_reduced,) = reduced(Bitmap(grain), whole, ground, [384])
+            np.testing.assert_array_equal(drawing_of(Bitmap(grain), whole, ground), as_reduced)
 
 
 class TogetherTests(TestCase):

@@ -18,7 +18,7 @@ from bexi.core.framing.compose import compose, steps_done
 from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.hand.drawn import BY_HAND, drawing_of
 from bexi.core.framing.hand.kinds import SIDE
-from bexi.core.framing.hand.steps import HandStep, StepAt, after
+from bexi.core.framing.hand.steps import HandStep, StepAt, stepped
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.framing.tabs import TABS
@@ -44,6 +44,12 @@ def large(content: str) -> Pixels:
 
 def done(content: str, *steps: HandStep, size: int = 16, grounds: Sequence[Colour] = TAB_COLOURS) -> Pixels:
     return after(steps, large(content), size, grounds)
+
+
+def after(steps: Sequence[HandStep], drawing: Pixels, size: int, grounds: Sequence[Colour]) -> Pixels:
+    for step in steps:
+        drawing = stepped(step, drawing, size, grounds)
+    return drawing
 
 
 def parts(pixels: Pixels) -> int:
