@@ -20,7 +20,7 @@ from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.framing.reduce import cut_to, in_one_colour, lifted, reduced
 from bexi.core.framing.tabs import TABS
-from bexi.core.pixels.colour import Colour
+from bexi.core.pixels.colour import WHITE, Colour
 from bexi.core.pixels.light import Pixels, over
 
 _JUDGED_AT = 192
@@ -168,7 +168,12 @@ def _cut_to(plate: Plate, pixels: Pixels, ground: Colour | None) -> Pixels:
 
 
 def plate_coverage(plate: Plate, size: int) -> NDArray[np.uint8]:
-    """How much of each pixel a plate covers, 0 to 255, with its margin as the inset: shape (size, size)."""
+    """How much of each pixel a plate covers, 0 to 255, with its margin as the inset: shape (size, size), read-only."""
+    return _coverage(replace(plate, colour=WHITE), size)
+
+
+@lru_cache(maxsize=16)  # few shapes are in use at a time
+def _coverage(plate: Plate, size: int) -> NDArray[np.uint8]:
     outline = Vector(drawing(Plate(), inset_markup(plate)), SIDE, SIDE)
     return render(outline, 0, 0, SIDE, size)[..., 3]
 

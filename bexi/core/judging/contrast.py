@@ -118,6 +118,7 @@ def _reaches(rows: NDArray[np.bool_], columns: NDArray[np.bool_], drawing: Drawi
 
 def _is_plate(drawing: Drawing, kind: int) -> bool:
     """Whether a kind is one compact shape under all the rest."""
+    drawing = drawing.coarse
     its = [region for region in drawing.regions if region.kind == kind]
     largest = max(its, key=lambda region: region.area)
     box, ink = largest.box, drawing.ink_box

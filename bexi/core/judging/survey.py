@@ -11,6 +11,7 @@ from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.vector import render, render_whole
 from bexi.core.framing.frame import Frame
+from bexi.core.framing.hand.kinds import SIDE as HAND_SIDE
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.flat import told_apart
 from bexi.core.judging.lettering import Row, rows_of
@@ -24,8 +25,9 @@ LONGEST = 1024
 """In px, at most, along the longer side of a whole artwork."""
 _ROOM = 8
 """Px of ground laid around, so that ink at the rim is not taken for a picture's edge."""
-_ENOUGH = 384
-"""A frame that holds so many px of the whole artwork's survey needs none of its own; pictures of fewer are enlarged."""
+_ENOUGH = HAND_SIDE
+"""A frame that holds so many px of the whole artwork's survey needs none of its own, which has so many, as the drawing
+of a hand does; pictures of fewer are enlarged."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -97,17 +99,17 @@ def _survey_in(picture: Picture, frame: Frame) -> Survey:
     if isinstance(picture, Bitmap):
         left, top = max(0, frame.x), max(0, frame.y)
         right, bottom = min(picture.width, frame.x + frame.side), min(picture.height, frame.y + frame.side)
-        return _of_bitmap(picture, Box(left, top, right, bottom), SIDE)
-    scale = frame.side / SIDE
+        return _of_bitmap(picture, Box(left, top, right, bottom), _ENOUGH)
+    scale = frame.side / _ENOUGH
     rows, columns = _inside(frame.y, picture.height, scale), _inside(frame.x, picture.width, scale)
-    pixels = np.ascontiguousarray(render(picture, frame.x, frame.y, frame.side, SIDE)[rows, columns])
+    pixels = np.ascontiguousarray(render(picture, frame.x, frame.y, frame.side, _ENOUGH)[rows, columns])
     return surveyed(pixels, frame.x + columns.start * scale, frame.y + rows.start * scale, scale)
 
 
 def _inside(start: int, length: int, scale: float) -> slice:
-    """Which of a frame's SIDE px lie in the artwork: beyond it a ground would not be known as one."""
-    first, past = max(0, ceil(-start / scale)), min(SIDE, floor((length - start) / scale))
-    return slice(first, past) if first < past else slice(0, SIDE)
+    """Which of a frame's px lie in the artwork: beyond it a ground would not be known as one."""
+    first, past = max(0, ceil(-start / scale)), min(_ENOUGH, floor((length - start) / scale))
+    return slice(first, past) if first < past else slice(0, _ENOUGH)
 
 
 def _of_bitmap(picture: Bitmap, box: Box, longest: int) -> Survey:

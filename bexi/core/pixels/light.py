@@ -55,10 +55,11 @@ def to_pixels(light: NDArray[np.floating]) -> Pixels:
 
 def over(pixels: Pixels, ground: Colour) -> Pixels:
     """Opaque pixels: the picture laid on a ground as a browser lays it, in sRGB (CSS Compositing, source-over)."""
-    alpha = pixels[..., 3:].astype(np.float32) / 255
-    mixed = pixels[..., :3] * alpha + np.array(ground.channels, dtype=np.float32) * (1 - alpha)
+    alpha = pixels[..., ALPHA].astype(np.float32) / 255
+    beside = 1 - alpha
     result = np.full_like(pixels, 255)
-    result[..., :3] = np.rint(mixed)
+    for channel, below in enumerate(ground.channels):  # each by itself: many times faster than three at once
+        result[..., channel] = np.rint(pixels[..., channel] * alpha + np.float32(below) * beside)
     return result
 
 
