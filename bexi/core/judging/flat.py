@@ -13,7 +13,6 @@ from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.fades import joined
 from bexi.core.judging.fringes import without_fringes
 from bexi.core.judging.halos import halos_in, strength_of
-from bexi.core.judging.photographs import is_photograph
 from bexi.core.judging.regions import Kinds, without_slivers, without_specks
 from bexi.core.pixels.around import highest_around, lowest_around
 from bexi.core.pixels.colour import Colour
@@ -89,9 +88,6 @@ def _told_apart_on_busy(pixels: Pixels, reach: int) -> Drawing:
     """A ground of several colours: those at the edge."""
     whole = np.ones(pixels.shape[:2], dtype=bool)
     colours = [one.colour for one in main_colours(pixels, whole)]
-    photograph = Drawing(np.ones(pixels.shape[:2], dtype=np.uint8), (None, colours[0]), separable=False, busy=True)
-    if is_photograph(pixels, colours, reach):
-        return photograph
     nearest, _ = nearest_of(pixels, colours)
     edge = np.concatenate([nearest[0], nearest[-1], nearest[:, 0], nearest[:, -1]])
     shares = np.bincount(edge, minlength=len(colours)) / len(edge)
@@ -101,7 +97,7 @@ def _told_apart_on_busy(pixels: Pixels, reach: int) -> Drawing:
         tiles = _drawing(pixels, whole, colours, None, reach)  # a flag, a checker: all of it is ink
         if tiles.separable and len(tiles.regions) <= _MOST_TILES:
             return tiles
-        return photograph
+        return Drawing(np.ones(pixels.shape[:2], dtype=np.uint8), (None, colours[0]), separable=False, busy=True)
     inks = [one.colour for one in main_colours(pixels, mask)]
     return replace(_drawing(pixels, mask, inks, colours[int(shares.argmax())], reach), busy=True)
 

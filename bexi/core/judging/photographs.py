@@ -1,19 +1,19 @@
 """Photographs: pictures that are not made of areas which are flat or shade off evenly."""
 
-from collections.abc import Sequence
-
 import numpy as np
 from numpy.typing import NDArray
 from PIL import Image, ImageFilter
 
+from bexi.core.artwork.ink import GroundKind, find_ink
 from bexi.core.artwork.shapes import main_colours, nearest_of
 from bexi.core.pixels.areas import areas_of
 from bexi.core.pixels.around import highest_around, lowest_around
-from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
 
 _LOOKED_AT = 256
 """Px along the longer side, which is enough, and evens out grain."""
+_LEAST = 128
+"""Px along the longer side: of fewer, edges are too much to tell."""
 _SAME = 3
 """Of 255: px so near to a main colour are of it."""
 _EVEN = 4
@@ -24,18 +24,19 @@ _DRAWN = 0.62
 """So much of a drawing is flat or even, whatever it went through; of photographs it is mostly below a half."""
 
 
-def is_photograph(pixels: Pixels, colours: Sequence[Colour], repeated: int = 1) -> bool:
-    """Whether an opaque picture of such main colours, each px repeated so many times, is a photograph."""
-    away, _ = _from_nearest(pixels, colours)
-    return bool((away <= _SAME).mean() < _DRAWN) and _even_share(pixels, repeated) < _DRAWN
+def is_photograph(pixels: Pixels) -> bool:
+    """Whether a picture is a photograph; it has no ground then, and some px."""
+    if max(pixels.shape[:2]) < _LEAST or find_ink(pixels).ground is not GroundKind.BUSY:
+        return False
+    away, _ = _from_main_colours(pixels)
+    return bool((away <= _SAME).mean() < _DRAWN) and _even_share(pixels) < _DRAWN
 
 
-def _even_share(pixels: Pixels, repeated: int) -> float:
+def _even_share(pixels: Pixels) -> float:
     """How much of the picture, without its grain, lies in areas that shade off evenly."""
-    small = Image.fromarray(pixels).reduce(max(repeated, -(-max(pixels.shape[:2]) // _LOOKED_AT)))
+    small = Image.fromarray(pixels).reduce(-(-max(pixels.shape[:2]) // _LOOKED_AT))
     calm = np.asarray(small.filter(ImageFilter.MedianFilter(3)))
-    colours = [one.colour for one in main_colours(calm, np.ones(calm.shape[:2], dtype=bool))]
-    away, nearest = _from_nearest(calm, colours)
+    away, nearest = _from_main_colours(calm)
     even = away <= _SAME
     inside = np.flatnonzero(lowest_around(nearest, 3) == highest_around(nearest, 3))
     labels = areas_of(nearest).labels.ravel()[inside]
@@ -48,8 +49,9 @@ def _even_share(pixels: Pixels, repeated: int) -> float:
     return float(even.mean())
 
 
-def _from_nearest(pixels: Pixels, colours: Sequence[Colour]) -> tuple[NDArray[np.int16], NDArray[np.uint8]]:
-    """How far, in the channel that differs most, each px is from the nearest colour, and which that is."""
+def _from_main_colours(pixels: Pixels) -> tuple[NDArray[np.int16], NDArray[np.uint8]]:
+    """How far, in the channel that differs most, each px is from the nearest main colour, and which that is."""
+    colours = [one.colour for one in main_colours(pixels, np.ones(pixels.shape[:2], dtype=bool))]
     nearest, _ = nearest_of(pixels, colours)
     places = np.array([colour.channels for colour in colours], dtype=np.int16)
     away: NDArray[np.int16] = np.abs(pixels[..., :3] - places[nearest]).max(axis=-1)

@@ -9,12 +9,14 @@ from PIL import Image
 
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Bitmap, Picture
+from bexi.core.artwork.shapes import main_colours
 from bexi.core.artwork.vector import render, render_whole
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.hand.kinds import SIDE as HAND_SIDE
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.flat import told_apart
 from bexi.core.judging.lettering import Row, rows_of
+from bexi.core.judging.photographs import is_photograph
 from bexi.core.judging.softness import softness_of
 from bexi.core.judging.strokes import Widths, strokes_and_gaps
 from bexi.core.pixels.light import Pixels
@@ -81,8 +83,19 @@ def whole_survey(picture: Picture) -> Survey:
     """The survey of the whole artwork."""
     longest = _longest(picture)
     if isinstance(picture, Bitmap):
-        return _of_bitmap(picture, Box(0, 0, picture.width, picture.height), longest)
-    return surveyed(render_whole(picture, longest), 0, 0, max(picture.width, picture.height) / longest)
+        pixels = _part(picture, Box(0, 0, picture.width, picture.height), longest)
+    else:
+        pixels = render_whole(picture, longest)
+    scale = max(picture.width, picture.height) / max(pixels.shape[:2])
+    if is_photograph(pixels):
+        return _of_photograph(pixels, scale)
+    return _by_softness(pixels, 0, 0, scale) if isinstance(picture, Bitmap) else surveyed(pixels, 0, 0, scale)
+
+
+def _of_photograph(pixels: Pixels, scale: float) -> Survey:
+    kinds = np.pad(np.ones(pixels.shape[:2], dtype=np.uint8), _ROOM)
+    drawing = Drawing(kinds, (None, main_colours(pixels, pixels[..., 3] > 0)[0].colour), separable=False, busy=True)
+    return Survey(drawing, Widths.none(), Widths.none(), (), -_ROOM * scale, -_ROOM * scale, scale)
 
 
 def _longest(picture: Picture) -> int:
@@ -99,7 +112,8 @@ def _survey_in(picture: Picture, frame: Frame) -> Survey:
     if isinstance(picture, Bitmap):
         left, top = max(0, frame.x), max(0, frame.y)
         right, bottom = min(picture.width, frame.x + frame.side), min(picture.height, frame.y + frame.side)
-        return _of_bitmap(picture, Box(left, top, right, bottom), _ENOUGH)
+        pixels = _part(picture, Box(left, top, right, bottom), _ENOUGH)
+        return _by_softness(pixels, left, top, max(right - left, bottom - top) / max(pixels.shape[:2]))
     scale = frame.side / _ENOUGH
     rows, columns = _inside(frame.y, picture.height, scale), _inside(frame.x, picture.width, scale)
     pixels = np.ascontiguousarray(render(picture, frame.x, frame.y, frame.side, _ENOUGH)[rows, columns])
@@ -112,19 +126,23 @@ def _inside(start: int, length: int, scale: float) -> slice:
     return slice(first, past) if first < past else slice(0, _ENOUGH)
 
 
-def _of_bitmap(picture: Bitmap, box: Box, longest: int) -> Survey:
-    """A part of a bitmap, `longest` px along its longer side or more."""
+def _part(picture: Bitmap, box: Box, longest: int) -> Pixels:
+    """Of a bitmap what lies in a box, `longest` px along its longer side at most."""
     part = picture.pixels[box.top : box.bottom, box.left : box.right]
-    own = max(box.width, box.height)
-    step = max(1, own // (2 * longest))  # a first step without a filter is near enough for areas
+    step = max(1, max(box.width, box.height) // (2 * longest))  # a first step without a filter is near enough for areas
     pixels = np.ascontiguousarray(part[::step, ::step])
     if max(pixels.shape[:2]) > longest:
         image = Image.fromarray(pixels)
         image.thumbnail((longest, longest), Image.Resampling.BOX)
         pixels = np.asarray(image)
-    soft = softness_of(pixels)
+    return pixels
+
+
+def _by_softness(pixels: Pixels, x: float, y: float, scale: float) -> Survey:
+    """Of a piece of a bitmap, looked at only as finely as its edges are, and enlarged where it has few px."""
+    soft, longest = softness_of(pixels), max(pixels.shape[:2])
     if soft > 1:
         pixels = np.asarray(Image.fromarray(pixels).reduce(soft))
     repeated = max(soft, -(-_ENOUGH // max(pixels.shape[:2])))
     pixels = pixels.repeat(repeated, axis=0).repeat(repeated, axis=1)
-    return surveyed(pixels, box.left, box.top, own / max(pixels.shape[:2]), repeated)
+    return surveyed(pixels, x, y, scale * longest / max(pixels.shape[:2]), repeated)

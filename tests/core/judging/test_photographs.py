@@ -83,6 +83,12 @@ class PhotographTests(TestCase):
             image = Image.fromarray(np.clip(shown, 0, 255).astype(np.uint8))
             self.assertFalse(any(_told(one) for one in _ways(image).values()))
 
+    def test_an_icon_of_few_px_is_none_though_it_is_all_edges(self):
+        y, x = np.indices((48, 48))
+        icon = np.dstack([200 - 2 * x, 120 + 2 * y, 90 + x])
+        icon[10:38, 14:18] = icon[10:14, 14:34] = icon[22:26, 14:30] = 255
+        self.assertFalse(_told(Image.fromarray(icon.astype(np.uint8))))
+
     def test_a_checkerboard_of_few_px_is_none(self):
         board = np.kron(np.indices((150, 200)).sum(axis=0) % 2, np.ones((4, 4)))
         self.assertFalse(_told(Image.fromarray((204 + 51 * board).astype(np.uint8))))
