@@ -25,7 +25,7 @@ _DRAWN = 0.62
 
 
 def is_photograph(pixels: Pixels) -> bool:
-    """Whether a picture is a photograph; it has no ground then, and some px."""
+    """Whether a picture is a photograph; one on a ground of its own is not, nor is one as small as an icon."""
     if max(pixels.shape[:2]) < _LEAST or find_ink(pixels).ground is not GroundKind.BUSY:
         return False
     away, _ = _from_main_colours(pixels)
