@@ -79,7 +79,7 @@ def propose_command(picture: PictureArgument, name: NameOption = None, as_json: 
     """Say what to make of PICTURE: whole framings, each judged, the best first."""
     with refusals():
         _, artwork = taken_in(read(picture))
-        proposals, letters = proposed(Source(artwork, groups_of(artwork)), name)
+        proposals, letters = proposed(artwork, name)
     if as_json:
         plain = [
             {"kind": one.kind, "why": one.why, "framing": one.framing.as_json(), "verdicts": one.verdicts}

@@ -30,10 +30,13 @@ class FirstLetter:
     fades: bool = False
 
 
-def first_letter(survey: Survey, row: Row) -> FirstLetter | None:
-    """The letter that a straight row begins with, with its dots; None where it hangs together with the next one."""
+def first_letter(survey: Survey, row: Row, leftwards: bool) -> FirstLetter | None:
+    """The letter that a straight row begins with, with its dots; None where it hangs together with the next one.
+
+    `leftwards` says that the row runs from right to left.
+    """
     drawing = survey.drawing
-    first = row.first
+    first = row.first(leftwards)
     colour = drawing.colours[first.kind]
     if colour is None or first.box.width > _WIDEST * first.box.height:
         return None

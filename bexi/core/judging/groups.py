@@ -138,8 +138,8 @@ class _Found:
         return sum(part.area for part in self.parts)
 
 
-def groups_of(picture: Picture) -> Groups:
-    """Tell an artwork's emblems from its words."""
+def groups_of(picture: Picture, leftwards: bool = False) -> Groups:
+    """Tell an artwork's emblems from its words, which may run leftwards: that is nothing that their shapes tell."""
     survey = whole_survey(picture)
     drawing, rows = survey.drawing, survey.rows
     colours = tuple(colour for colour in drawing.colours[1:] if colour)
@@ -158,8 +158,8 @@ def groups_of(picture: Picture) -> Groups:
     words = tuple(_in_artwork(row.box, survey, picture) for row in rows)
     lines = [row for row in rows if row.circle is None]
     largest = max(lines, key=lambda row: row.height, default=None)
-    begins = _name_begins([row for row in lines if row.height > _AS_LARGE * largest.height]) if largest else None
-    first = first_letter(survey, begins) if begins else None
+    large = [row for row in lines if row.height > _AS_LARGE * largest.height] if largest else []
+    first = first_letter(survey, _name_begins(large, leftwards), leftwards) if large else None
     capital = largest.height * survey.scale if largest else None
     ink = _in_artwork(drawing.ink_box, survey, picture)
     return Groups(
@@ -179,11 +179,11 @@ def groups_of(picture: Picture) -> Groups:
     )
 
 
-def _name_begins(lines: Sequence[Row]) -> Row:
+def _name_begins(lines: Sequence[Row], leftwards: bool) -> Row:
     """Where a name of several lines, or of several words beside each other, begins."""
     highest = min((row.box for row in lines), key=lambda box: box.top + box.bottom)
     level = (row for row in lines if row.box.top < (highest.top + highest.bottom) / 2 < row.box.bottom)
-    return min(level, key=lambda row: row.box.left)
+    return min(level, key=lambda row: -row.box.right if leftwards else row.box.left)
 
 
 def _group(found: _Found, whole: int, survey: Survey, picture: Picture, is_badge: bool = False) -> Group:

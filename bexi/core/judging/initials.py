@@ -44,6 +44,12 @@ def initials(name: str) -> str:
     return "".join(word[0] for word in _telling(name))[:2].upper()
 
 
+def runs_leftwards(name: str) -> bool:
+    """Whether a name is written from right to left, as its first letter with a direction is (UAX #9, rules P2, P3)."""
+    directions = (unicodedata.bidirectional(one) for one in name)
+    return next((one for one in directions if one in ("L", "R", "AL")), "L") != "L"
+
+
 def initials_to_choose(name: str) -> list[str]:
     """Letters that may stand for a name, the likeliest first: initials, one letter, all initials, a beginning."""
     telling, every = _telling(name), _words(name)

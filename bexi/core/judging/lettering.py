@@ -79,13 +79,13 @@ class Row:
     circle: tuple[float, float, float] | None = None
     runs_down: bool = False
 
-    @property
-    def first(self) -> Region:
-        """The letter that a straight line begins with, within its brackets."""
+    def first(self, leftwards: bool) -> Region:
+        """The letter that a straight line begins with, within its brackets; at the right where it runs leftwards."""
         if self.runs_down:
             return min(self.parts, key=lambda part: part.box.top)
         parts = sorted(self.parts, key=lambda part: part.box.left)
-        return parts[1] if _are_brackets(parts) else parts[0]
+        within = parts[1:-1] if _are_brackets(parts) else parts
+        return within[-1 if leftwards else 0]
 
     @property
     def box(self) -> Box:

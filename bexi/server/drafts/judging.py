@@ -18,7 +18,7 @@ from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.framing.tabs import TABS
 from bexi.core.iconset.build import ENGINE_VERSION
 from bexi.core.judging.groups import Group, groups_of
-from bexi.core.judging.initials import Drawn, drawn_initials, initials
+from bexi.core.judging.initials import Drawn, drawn_initials, initials, runs_leftwards
 from bexi.core.judging.judge import judge_at
 from bexi.core.judging.lettering import around
 from bexi.core.judging.marks import Marks, marks_of
@@ -172,7 +172,7 @@ def _propose_first(artwork: Artwork, site: Site) -> Offer:
 def _each_judged(artwork: Artwork, site: Site) -> Iterator[Step]:
     key = _key(artwork, site)
     picture, others, name = picture_of(artwork), neighbours(site.pk, artwork.pk), _name_given_to(site, artwork)
-    source = Source(picture, groups_of(picture))
+    source = Source(picture, groups_of(picture, runs_leftwards(name)))
     yield Step(0, 0)
     letters: list[Drawn] = []
     drawn = _noted(drawn_initials(name, source.groups, initials_face()), letters)

@@ -10,6 +10,7 @@ from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Bitmap
 from bexi.core.artwork.vector import check, render_whole
 from bexi.core.judging.groups import Groups, groups_of
+from bexi.core.judging.initials import runs_leftwards
 from bexi.server.demo.lettering import outlines
 from tests.core.judging.brought.drawing import PACKAGES, advance, face
 
@@ -62,3 +63,20 @@ class WordmarkTests(TestCase):
         for words in HANDS:
             groups = groups_of(cropped(words, face("pacifico 400 normal")))
             self.assertEqual((len(groups.words), len(groups.emblems), groups.first), (1, 0, None), words)
+
+    def test_words_that_run_leftwards_begin_at_the_right(self):
+        font = (PACKAGES / "@fontsource/rubik/files/rubik-hebrew-600-normal.woff").read_bytes()
+        for name in ("מגדלור", "אשכול", "תפוח"):
+            picture = cropped(name[::-1], font)  # outlines are laid from left to right
+            groups = groups_of(picture, runs_leftwards(name))
+            self.assertEqual((len(groups.words), groups.emblems), (1, ()))
+            assert groups.first is not None
+            self.assertGreater(groups.first.box.right, 0.97 * picture.width, name)
+            self.assertTrue(is_one_line(groups_of(picture), picture.width), name)
+
+    def test_the_direction_of_a_name_is_that_of_its_first_letter(self):
+        leftwards = ("מגדלור", "مقهى", "7 מגדלור", "«مقهى» Café")
+        for name in leftwards:
+            self.assertTrue(runs_leftwards(name), name)
+        for name in ("Harbour log", "7 knots", "Café «مقهى»", "灯台", "", "42"):
+            self.assertFalse(runs_leftwards(name), name)
