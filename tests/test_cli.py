@@ -244,6 +244,17 @@ class JudgeTests(CommandTestCase):
         twice = self.run_bexi("build", self.lockup, "--out", out, "--propose", "--frame", "0,0,9")
         self.assertEqual(twice.exit_code, 2)
 
+    def test_a_name_from_right_to_left_begins_at_the_right(self):
+        sign = self.folder / "sign.svg"
+        sign.write_bytes(WORDS_ALONE)
+        lefts = []
+        for name in ("Quayside", "מגדלור"):
+            told = json.loads(self.run_bexi("propose", sign, "--json", "--name", name).stdout)["proposals"]
+            lefts.append(
+                next(one["framing"]["frame"]["x_px"] for one in told if one["kind"].startswith("first letter"))
+            )
+        self.assertLess(lefts[0], lefts[1] - 100)
+
     def test_a_file_s_name_is_no_site_s_name(self):
         sign = self.folder / "0 quay.svg"
         sign.write_bytes(WORDS_ALONE)

@@ -74,6 +74,15 @@ class ProgressTests(JudgingTestCase):
             offers = judging.proposals_for(self.lockup, begun)
             self.assertEqual("letters" in [one.kind for one in offers], letters)
 
+    def test_a_name_from_right_to_left_begins_at_the_right(self):
+        sign = add_artwork("sign.svg", WORDS_ALONE, "Sign")
+        lefts = []
+        for name in ("Quayside", "מגדלור"):
+            self.site.name = name
+            offers = judging.proposals_for(sign, self.site)
+            lefts.append(next(one.framing.frame.x for one in offers if one.kind.startswith("first letter")))
+        self.assertLess(lefts[0], lefts[1] - 100)
+
 
 class RungTests(JudgingTestCase):
     def rungs(self, recipe: dict, **more: object) -> list[dict]:
