@@ -235,7 +235,7 @@ class ManyTests(HeardTestCase):
         expect(page.get_by_text("Draft saved")).to_be_visible()
         switch = page.get_by_role("combobox", name="Site")
         switch.fill("züri")
-        page.get_by_title("Zürich lake").last.click()
+        page.locator('.ant-select-item[title="Zürich lake"]').click()
         expect(page).to_have_url(re.compile(rf"/sites/{last.pk}/"))
         page.keyboard.press("Control+k")
         page.get_by_label("An action, site, artwork or word").fill("pier 0987")

@@ -69,7 +69,7 @@ class TogetherTests(SeveralTestCase):
         page = self.open(f"/several#{self.crew.pk},{self.log.pk}")
         page.get_by_text("Copy settings from another site").click()
         page.get_by_role("combobox", name="The site to copy from").click()
-        page.get_by_title("Crew rota").last.click()
+        page.locator('.ant-select-item[title="Crew rota"]').click()
         page.get_by_role("button", name="Copy", exact=True).click()
         page.get_by_role("button", name="Build each").click()
         expect(page.get_by_role("link", name="built")).to_have_count(2)
