@@ -162,7 +162,7 @@ class SetViewTests(ViewTestCase):
         order = {"artwork": self.artwork, "sources": self.build.sources, "recipe": self.build.recipe}
         BuildRun.objects.create(site=self.site, **order)
         page = self.view("set")
-        expect(page.get_by_text("Waiting: no worker answers. Start Bexi again.")).to_be_visible(timeout=3000)
+        expect(page.get_by_text("Waiting: no worker answers. Start Bexi again.")).to_be_visible()
 
     def test_the_package_and_the_drawn_icon_are_what_was_built(self):
         page = self.view("set")

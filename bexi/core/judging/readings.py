@@ -197,7 +197,7 @@ class Judgement:
     def says(self) -> str:
         """The word with the worst number."""
         if self.verdict is None:
-            return "not judged: no ink that stands apart"
+            return f"not judged: {'no ink that stands apart' if self.separable else 'no flat areas, like a photograph'}"
         if self.because is None:
             return self.verdict.word
         number = dict(self.readings.bounded())[self.because]

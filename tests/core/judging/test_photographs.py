@@ -82,7 +82,7 @@ class PhotographTests(TestCase):
         picture = _taken_in(data.cat())
         proposed = list(candidates(Source(picture, groups_of(picture))))
         self.assertEqual([one.kind for one in proposed], ["telling square", "closer square", "as it is"])
-        self.assertIsNone(proposed[0].judged().judgements[0].verdict)
+        self.assertEqual(proposed[0].judged().judgements[0].says, "not judged: no flat areas, like a photograph")
 
     def test_a_drawing_to_the_edges_that_shades_off_is_none(self):
         grain = np.random.default_rng(4).normal(0, 6, (400, 400, 1))
