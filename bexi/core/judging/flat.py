@@ -39,7 +39,7 @@ _MUCH = 0.1
 def told_apart(pixels: Pixels, repeated: int = 1) -> Drawing:
     """The flat colours of a picture, each px of which was repeated so many times."""
     reach = repeated
-    pixels = _without_soft_rim(pixels)
+    pixels = without_soft_rim(pixels)
     ink = find_ink(pixels)
     if ink.ground is GroundKind.BUSY:
         return _told_apart_on_busy(pixels, reach)
@@ -65,7 +65,7 @@ def told_apart(pixels: Pixels, repeated: int = 1) -> Drawing:
     return replace(drawing, separable=is_drawn, has_halo=bool(halos.sum() > _MUCH * mask.sum()))
 
 
-def _without_soft_rim(pixels: Pixels) -> Pixels:
+def without_soft_rim(pixels: Pixels) -> Pixels:
     """An opaque picture whose outermost px alone are translucent, where its edge fell between px, made opaque there."""
     alpha = pixels[..., 3]
     rim = np.concatenate([alpha[0], alpha[-1], alpha[:, 0], alpha[:, -1]])

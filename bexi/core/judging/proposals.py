@@ -179,8 +179,8 @@ def _of_picture(source: Source) -> Iterator[Contender]:
         if groups.separable and max(picture.width, picture.height) <= _COMPACT * min(picture.width, picture.height):
             yield Contender("whole", "all of it", source, plain)
         square, closer = telling_squares(picture)
-        yield Contender("telling square", "the square that shows most of what it is about", source, Framing(square))
-        yield Contender("closer square", "nearer, where most stands out", source, Framing(closer))
+        yield Contender("telling square", "the square that shows most of the subject", source, Framing(square))
+        yield Contender("closer square", "closer to what stands out most", source, Framing(closer))
     else:
         for subject in subjects_of(groups):
             for stand in stands_for(subject, picture, groups):

@@ -78,6 +78,11 @@ class PhotographTests(TestCase):
         }
         self.assertEqual(drawn, set())
 
+    def test_one_whose_outermost_px_are_translucent(self):
+        pixels = _taken_in(data.cat()).pixels.copy()
+        pixels[[0, -1], :, 3] = pixels[:, [0, -1], 3] = 128
+        self.assertTrue(_told(Image.fromarray(pixels)))
+
     def test_one_is_proposed_by_its_telling_square_and_a_closer_one(self):
         picture = _taken_in(data.cat())
         proposed = list(candidates(Source(picture, groups_of(picture))))
