@@ -2,6 +2,7 @@
 
 import re
 import threading
+from collections.abc import Callable
 
 from playwright.sync_api import ElementHandle, Locator, Page, Route, expect
 
@@ -43,22 +44,33 @@ class KeptTestCase(BrowserTestCase):
 
 
 class InTheBuildTests(KeptTestCase):
-    def test_a_change_is_built_after_its_view_was_left_while_it_was_being_saved(self):
-        page = self.view("bench")
+    def slowly(self, page: Page, method: str) -> Callable[[Route], None]:
+        """The first request of a method takes a while."""
         held = threading.Event()
 
-        def slowly(route: Route) -> None:
-            if route.request.method == "PUT" and not held.is_set():
+        def handle(route: Route) -> None:
+            if route.request.method == method and not held.is_set():
                 held.set()
                 page.wait_for_timeout(1500)
             route.continue_()
 
-        page.route(DRAFTS, slowly)
+        return handle
+
+    def test_a_change_is_built_after_its_view_was_left_while_it_was_being_saved(self):
+        page = self.view("bench")
+        page.route(DRAFTS, self.slowly(page, "PUT"))
         page.get_by_label("Frame side, px").fill("400")
         page.get_by_role("link", name="Set", exact=True).click()
         page.get_by_role("button", name="Build the set").click()
         expect(page.get_by_role("heading", name="Build 1", exact=True)).to_be_visible()
         self.assertEqual(self.built_side(), 400)
+
+    def test_a_press_while_the_bench_opens_builds_the_set(self):
+        page = self.view("set")
+        page.route(DRAFTS, self.slowly(page, "GET"))
+        page.goto(f"{self.live_server_url}/sites/{self.site.pk}/bench/{self.site.drafts.get().pk}")
+        page.get_by_role("button", name="Build the set").click()
+        expect(page.get_by_role("heading", name="Build 1", exact=True)).to_be_visible()
 
     def test_nothing_is_built_without_a_change_that_could_not_be_saved(self):
         page = self.view("bench")

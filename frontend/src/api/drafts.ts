@@ -5,19 +5,21 @@ import { keepPreviousData, type QueryClient, useQuery } from "@tanstack/react-qu
 import { piece, site } from "./asking";
 import { answer, client, type Draft, type Picture, type Recipe } from "./client";
 
-export const useDraft = (siteId: number) =>
-  useQuery({
-    queryKey: ["draft", siteId],
-    queryFn: () => answer(client.GET("/api/sites/{site_id}/draft", site(siteId))),
-  });
+/** The draft that a site's set is built from. */
+export const chosenDraft = (siteId: number) => ({
+  queryKey: ["draft", siteId],
+  queryFn: () => answer(client.GET("/api/sites/{site_id}/draft", site(siteId))),
+});
+
+export const draftById = (draftId: number) => ({
+  queryKey: ["draft-by-id", draftId],
+  queryFn: () => answer(client.GET("/api/drafts/{draft_id}", { params: { path: { draft_id: draftId } } })),
+});
+
+export const useDraft = (siteId: number) => useQuery(chosenDraft(siteId));
 
 export const useDraftById = (draftId: number | undefined) =>
-  useQuery({
-    queryKey: ["draft-by-id", draftId],
-    queryFn: () =>
-      answer(client.GET("/api/drafts/{draft_id}", { params: { path: { draft_id: draftId ?? 0 } } })),
-    enabled: draftId !== undefined,
-  });
+  useQuery({ ...draftById(draftId ?? 0), enabled: draftId !== undefined });
 
 export const useDrafts = (siteId: number) =>
   useQuery({

@@ -5,7 +5,7 @@ import { useLocation, useMatch, useNavigate } from "react-router";
 
 import type { BuildRun, Draft, Site } from "../api/client";
 import { isUnderWay, useBuildRun, useBuildSite, useStopRun } from "../api/builds";
-import { useDraft, useDraftById } from "../api/drafts";
+import { chosenDraft, draftById, useDraft } from "../api/drafts";
 import { useRefusal } from "../api/me";
 import { allSaved, NOT_SAVED } from "../api/saving";
 import { useOutcome } from "./telling";
@@ -27,9 +27,6 @@ export function BuildButton({ site }: { site: Site }) {
   const atBench = useMatch("/sites/:siteId/bench/:draftId");
   const onBench = atBench !== null;
   const chosen = useDraft(site.id);
-  const opened = useDraftById(atBench ? Number(atBench.params.draftId) : undefined);
-  const isOpening = onBench && !opened.data;
-  const draft = onBench && !isOpening ? opened : chosen;
   const run = useBuildRun(site.id);
   const build = useBuildSite(site.id);
   const stop = useStopRun();
@@ -42,19 +39,22 @@ export function BuildButton({ site }: { site: Site }) {
   const [starting, setStarting] = useState(false);
   const busy = isUnderWay(run.data) || build.isPending || starting;
 
-  const start = async () => {
-    if (!draft.data || isOpening || busy || refusal) return;
-    setStarting(true);
+  const askedFor = atBench ? draftById(Number(atBench.params.draftId)) : chosenDraft(site.id);
+
+  const savedDraft = async () => {
+    await queries.ensureQueryData<Draft | null>(askedFor); // a press while the bench opens counts, too
     const isSaved = await allSaved();
-    setStarting(false);
     // As it is once all is saved, whichever view made the change.
-    const latest = queries.getQueryData<Draft>(
-      opened.data && onBench ? ["draft-by-id", draft.data.id] : ["draft", site.id],
-    );
-    if (!isSaved || !latest || unsavedOf(latest)) {
-      void message.error(NOT_SAVED, 8);
-      return;
-    }
+    const latest = queries.getQueryData<Draft | null>(askedFor.queryKey);
+    return isSaved && latest && !unsavedOf(latest) ? latest : Promise.reject(new Error(NOT_SAVED));
+  };
+  const start = async () => {
+    if (!chosen.data || busy || refusal) return;
+    setStarting(true);
+    const latest = await savedDraft()
+      .catch((problem: Error) => void message.error(problem.message, 8))
+      .finally(() => setStarting(false));
+    if (!latest) return;
     build.mutate(
       { draft_id: latest.id, revision: latest.revision },
       {
@@ -92,7 +92,7 @@ export function BuildButton({ site }: { site: Site }) {
     return () => removeEventListener("keydown", listen);
   }, []);
 
-  if (!draft.data) return null;
+  if (!chosen.data) return null;
   if (run.data && isUnderWay(run.data)) {
     const { id, done, total, current, stop_asked, has_no_worker } = run.data;
     return (
@@ -122,7 +122,7 @@ export function BuildButton({ site }: { site: Site }) {
       {run.data ? <Outcome run={run.data} site={site} /> : <NextStep site={site} />}
       <Button
         className={onBench ? "main-action" : (shared.quiet ?? "")}
-        loading={build.isPending || starting || isOpening}
+        loading={build.isPending || starting}
         disabled={refusal !== undefined}
         title={refusal ?? ""}
         onClick={() => void start()}
