@@ -14,6 +14,7 @@ from bexi.core.judging.fades import joined
 from bexi.core.judging.fringes import without_fringes
 from bexi.core.judging.halos import halos_in, strength_of
 from bexi.core.judging.regions import Kinds, without_slivers, without_specks
+from bexi.core.judging.rims import without_rim
 from bexi.core.pixels.around import highest_around, lowest_around
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
@@ -30,8 +31,6 @@ _SEPARABLE = 0.8
 """So much of a picture must lie within that distance in OKLab of one of its main colours to be flat areas,"""
 _EVEN = 0.04
 """and half of it within that: fades and the noise of compression lie within 0.025, photographs beyond 0.045."""
-_RIMMED = 16
-"""In px: smaller pictures have no rim beside what they show."""
 _MUCH = 0.1
 """Of the area of the ink."""
 
@@ -39,7 +38,7 @@ _MUCH = 0.1
 def told_apart(pixels: Pixels, repeated: int = 1) -> Drawing:
     """The flat colours of a picture, each px of which was repeated so many times."""
     reach = repeated
-    pixels = without_soft_rim(pixels)
+    pixels = without_rim(pixels, repeated)
     ink = find_ink(pixels)
     if ink.ground is GroundKind.BUSY:
         return _told_apart_on_busy(pixels, reach)
@@ -63,17 +62,6 @@ def told_apart(pixels: Pixels, repeated: int = 1) -> Drawing:
         drawing = drawing if areas == colours else _drawing(pixels, mask, areas, ink.ground_colour, reach)
         drawing = with_cut_out_marks(drawing) if ink.ground_colour is not None else drawing
     return replace(drawing, separable=is_drawn, has_halo=bool(halos.sum() > _MUCH * mask.sum()))
-
-
-def without_soft_rim(pixels: Pixels) -> Pixels:
-    """An opaque picture whose outermost px alone are translucent, where its edge fell between px, made opaque there."""
-    alpha = pixels[..., 3]
-    rim = np.concatenate([alpha[0], alpha[-1], alpha[:, 0], alpha[:, -1]])
-    if min(alpha.shape) < _RIMMED or rim.min() >= 255 - CLEAR_BELOW or rim.min() < CLEAR_BELOW:
-        return pixels
-    if alpha[1:-1, 1:-1].min() < 255 - CLEAR_BELOW:
-        return pixels
-    return np.dstack([pixels[..., :3], np.full_like(alpha, 255)])
 
 
 def _solid(pixels: Pixels, mask: NDArray[np.bool_]) -> Pixels:

@@ -261,18 +261,22 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
     enclosing: list[_Part] = []
     parts = _parts(drawing)
     tiles = [[part for part in parts if _is_part_of(part, row)] for row in rows]
+    drawn = [part for part in parts if not any(region.label in letters for region in part.regions)]
+    drawn = [part for part in drawn if not any(_is_bit_of(part, row, drawn) for row in rows)]
     first_tiles = [min(its, key=lambda part: (part.box.left, part.box.top)) for its in tiles if its]
     for part in parts:
         lettered = sum(region.area for region in part.regions if region.label in letters)
-        if lettered > _MOSTLY * part.area or any(_is_bit_of(part, row) for row in rows):
+        if lettered > _MOSTLY * part.area or not (lettered or part in drawn):
             continue
         if any(part in its for its in tiles):
             plain += [part] if part in first_tiles else []
         elif lettered:
             yield from _inside_badge(part, letters, drawing)
-        elif _is_rule((part,)) or (rows and _is_thin(part) and any(part.box.encloses(row.box) for row in rows)):
+        elif _is_rule((part,)) and not _is_amid(part, drawn):
             continue
-        elif any(part.box.encloses(row.box) for row in rows) or _is_line_around(part, parts):
+        elif any(part.box.encloses(row.box) for row in rows):
+            enclosing += [] if _is_thin(part) else [part]
+        elif _is_line_around(part, parts):
             enclosing.append(part)
         else:
             plain.append(part)
@@ -349,9 +353,23 @@ def _inside_badge(badge: _Part, letters: set[int], drawing: Drawing) -> Iterator
             yield found
 
 
-def _is_bit_of(part: _Part, row: Row) -> bool:
-    """Whether a part is a dot, an accent or a stop of a line of letters, which a symbol of another colour is not."""
+def _is_amid(rule: _Part, others: Sequence[_Part]) -> bool:
+    """Whether a rule has parts of a drawing on both of its sides, nearer than it is long."""
+    box = rule.box
+    near = [one.box for one in others if one is not rule and _room(one.box, box) < rule.side]
+    if box.width > box.height:
+        return any(one.bottom <= box.top for one in near) and any(one.top >= box.bottom for one in near)
+    return any(one.right <= box.left for one in near) and any(one.left >= box.right for one in near)
+
+
+def _is_bit_of(part: _Part, row: Row, drawn: Sequence[_Part]) -> bool:
+    """Whether a part is a dot, an accent or a stop of a line of letters, which a symbol of another colour is not.
+
+    Nor is what reaches into the box of a larger one that is drawn beside the letters.
+    """
     if part.side > 1.1 * row.height:
+        return False
+    if any(other.area > part.area and _room(other.box, part.box) == 0 for other in drawn):
         return False
     if not {one.kind for one in part.regions} & {one.kind for one in row.parts}:
         return False

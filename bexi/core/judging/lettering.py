@@ -42,6 +42,8 @@ _SOLID = 0.85
 """A part that fills more of its box is a bar or a block."""
 _ROUND, _PLAIN = 0.72, 1.05
 """So does a round one, as a head and shoulders are, of which its box's outline is about as long as its own."""
+_STRAIGHT, _MOST_BARS = 1.48, 3
+"""A straight stroke has at most so many times its mean width and its length; no word has more of them in a row."""
 _SMALLEST = 5
 """In px of the drawing: what is lower has no shape that could be a letter's."""
 _EIGHTH = 0.125
@@ -55,7 +57,7 @@ _BIT = 0.12
 """Of the larger one's area: what compression leaves beside a letter is less."""
 _STRANGE = 2
 """Ways of being unlike the letters that make a part of a line none of them."""
-_MOST_PIECES = 3
+_MOST_PIECES, _OUTSIDE = 6, 1.3
 """Of an emblem that stand on the line of the letters beside it."""
 _BEYOND = 0.1
 _SPACE = 0.2
@@ -111,7 +113,7 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
         for region in regions
         if region.kind and _SMALLEST <= region.box.height <= _LARGEST_SHARE * longest and not region.at_edge
     ]
-    lines = (_without_strangers(_side_by_side(line)) for line in _lines(could_be))
+    lines = (_without_strangers(_side_by_side(line, regions)) for line in _lines(could_be))
     rows = [Row(parts, _capital(parts)) for parts in lines if parts and (_are_letters(parts) or _is_joined_hand(parts))]
     rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)] or list(_columns(could_be))
     ring = _around_circle(could_be)
@@ -198,18 +200,31 @@ def _lines(regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
         yield tuple(region for region, its in zip(regions, joined, strict=True) if its == group)
 
 
-def _side_by_side(line: tuple[Region, ...]) -> tuple[Region, ...]:
-    """Without parts that reach far into each other's boxes, and what touches these: a drawing's, no letters."""
-    left, top, right, bottom = np.array([_edges(part.box) for part in line]).T
+def _side_by_side(line: Sequence[Region], regions: Sequence[Region]) -> tuple[Region, ...]:
+    """Without parts that reach far into each other's boxes, and what touches these: a drawing's, no letters.
+
+    They may reach into those of other `regions` of their colour, which are too low for the line.
+    """
+    its, kinds = around([part.box for part in line]), {part.kind for part in line}
+    lower = min(part.box.height for part in line)
+    small = [one for one in regions if one.kind in kinds and one.box.height < lower and _meet(one.box, its)]
+    every = [*line, *small]
+    left, top, right, bottom = np.array([_edges(part.box) for part in every]).T
     across = np.minimum.outer(right, right) - np.maximum.outer(left, left)
     down = np.minimum.outer(bottom, bottom) - np.maximum.outer(top, top)
     narrower, lower = (np.minimum.outer(sides, sides) for sides in (right - left, bottom - top))
-    area = np.array([part.area for part in line])
-    is_part = np.minimum.outer(area, area) > _BIT * np.maximum.outer(area, area)
-    far = (across > _INTO[0] * narrower) & (down > _INTO[1] * lower) & is_part & ~np.eye(len(line), dtype=bool)
+    area, kind = (np.array(values) for values in zip(*((part.area, part.kind) for part in every), strict=True))
+    counts = np.minimum.outer(area, area) > _BIT * np.maximum.outer(area, area)
+    in_line = np.arange(len(every)) < len(line)
+    counts &= np.logical_and.outer(in_line, in_line) | (kind[:, None] == kind)
+    far = (across > _INTO[0] * narrower) & (down > _INTO[1] * lower) & counts & ~np.eye(len(every), dtype=bool)
     drawn = far.any(axis=1)
     drawn |= ((across > 0) & (down > 0))[:, drawn].any(axis=1)
-    return tuple(part for part, is_drawn in zip(line, drawn, strict=True) if not is_drawn)
+    return tuple(part for part, is_drawn in zip(line, drawn[: len(line)], strict=True) if not is_drawn)
+
+
+def _meet(one: Box, other: Box) -> bool:
+    return one.left < other.right and other.left < one.right and one.top < other.bottom and other.top < one.bottom
 
 
 def _without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
@@ -227,15 +242,23 @@ def _without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
 
 
 def _strange_together(parts: Sequence[Region]) -> int:
-    """How many parts that a line begins with are pieces of an emblem: of other colours and strokes, and further off."""
+    """How many parts that a line begins with are pieces of an emblem: further off, and unlike the letters.
+
+    They are of other colours and strokes, one of them reaches beyond both of the letters' lines, or all are bars.
+    """
     for count in range(2, min(_MOST_PIECES, len(parts) - _FEWEST) + 1):
         pieces, rest = parts[:count], parts[count:]
-        height = _base(rest) - min(part.box.top for part in rest)
+        base, top = _base(rest), min(part.box.top for part in rest)
         between = [_gap(before, after) for before, after in pairwise(rest)]
-        apart = _gap(pieces[-1], rest[0]) > max(_FURTHER * float(np.median(between)), _SPACE * height)
+        within = max(_gap(before, after) for before, after in pairwise(pieces))
+        least = max(_FURTHER * float(np.median(between)), _SPACE * (base - top), _OUTSIDE * within)
+        apart = _gap(pieces[-1], rest[0]) > least
         stroke, kinds = float(np.median([part.stroke for part in rest])), {part.kind for part in rest}
         unlike = all(part.kind not in kinds and not _is_like(part.stroke, stroke) for part in pieces)
-        if apart and unlike:
+        beyond = _BEYOND * (base - top)
+        reaches = any(part.box.top < top - beyond and part.box.bottom > base + beyond for part in pieces)
+        are_bars = len(pieces) > _MOST_BARS and all(map(_is_bar, pieces))
+        if apart and (unlike or reaches or are_bars):
             return count
     return 0
 
@@ -294,7 +317,7 @@ def _edges(box: Box) -> tuple[int, int, int, int]:
 
 def _are_letters(parts: Sequence[Region]) -> bool:
     """Whether parts in a row are unlike each other as letters are: no bars, dots or pieces of a pattern."""
-    if len(parts) < _FEWEST:
+    if len(parts) < _FEWEST or all(map(_is_bar, parts)):
         return False
     box = around([part.box for part in parts])
     widths, heights, areas = (
@@ -312,6 +335,11 @@ def _is_solid(part: Region) -> bool:
     """Whether a part is a bar, a block or something round, without strokes or a hole."""
     is_plain = part.outline <= _PLAIN * 2 * (part.box.width + part.box.height)
     return part.fill >= _SOLID or (is_plain and part.fill > _ROUND)
+
+
+def _is_bar(part: Region) -> bool:
+    """Whether a part is one stroke, straight or nearly so."""
+    return part.area <= _STRAIGHT * part.stroke * float(np.hypot(part.box.width, part.box.height))
 
 
 def _stand_on_lines(bottoms: NDArray[np.int64], within: float) -> bool:

@@ -6,7 +6,7 @@ from PIL import Image, ImageFilter
 
 from bexi.core.artwork.ink import GroundKind, find_ink
 from bexi.core.artwork.shapes import main_colours, nearest_of
-from bexi.core.judging.flat import without_soft_rim
+from bexi.core.judging.rims import without_rim
 from bexi.core.pixels.areas import areas_of
 from bexi.core.pixels.around import highest_around, lowest_around
 from bexi.core.pixels.light import Pixels
@@ -27,7 +27,7 @@ _DRAWN = 0.62
 
 def is_photograph(pixels: Pixels) -> bool:
     """Whether a picture is a photograph; one on a ground of its own is not, nor is one as small as an icon."""
-    pixels = without_soft_rim(pixels)
+    pixels = without_rim(pixels)
     if max(pixels.shape[:2]) < _LEAST or find_ink(pixels).ground is not GroundKind.BUSY:
         return False
     away, _ = _from_main_colours(pixels)

@@ -1,0 +1,48 @@
+"""What lies along the edge of a picture because it was exported or cut out a px off: it is no part of a logo."""
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bexi.core.artwork.ink import CLEAR_BELOW, NEAR_GROUND
+from bexi.core.pixels.light import Pixels
+
+_DEEPEST = 4
+"""Lines of px: a line of one, and what compression leaves beside it."""
+_SIDE_OF = 24
+"""A rim is no wider than this part of the shorter side, so that a frame of a small picture is none."""
+_PLAIN = 0.97
+
+
+def without_rim(pixels: Pixels, repeated: int = 1) -> Pixels:
+    """A picture, each px of which was repeated so many times, as if its edge had fallen between two px.
+
+    Where only the outermost lines are translucent they repeat what lies inside of them; where right inside of an edge
+    there is one plain colour all around, the lines outside of it take that colour.
+    """
+    opaque = pixels[..., 3] >= 255 - CLEAR_BELOW
+    for depth in range(1, min(_DEEPEST * repeated, min(pixels.shape[:2]) // _SIDE_OF) + 1):
+        inside = (slice(depth, -depth), slice(depth, -depth))
+        if not opaque[inside].all():
+            continue
+        if not opaque.all():
+            return np.pad(pixels[inside], ((depth, depth), (depth, depth), (0, 0)), "edge")
+        ring = _edge_of(pixels[inside])
+        ground = np.median(ring, axis=0).astype(np.uint8)
+        if _share_of(ground, ring) < _PLAIN:
+            continue
+        if _share_of(ground, _edge_of(pixels)) < _PLAIN:
+            plain = np.full_like(pixels, ground)
+            plain[inside] = pixels[inside]
+            return plain
+        break
+    return pixels
+
+
+def _edge_of(pixels: NDArray[np.uint8]) -> NDArray[np.uint8]:
+    return np.concatenate([pixels[0], pixels[-1], pixels[:, 0], pixels[:, -1]])
+
+
+def _share_of(colour: NDArray[np.uint8], pixels: NDArray[np.uint8]) -> float:
+    """How many of some pixels are of one colour, but for the noise of compression."""
+    away = np.abs(pixels.astype(np.int16) - colour.astype(np.int16))
+    return float((away <= NEAR_GROUND).all(axis=1).mean())
