@@ -44,6 +44,8 @@ _ROUND, _PLAIN = 0.72, 1.05
 """So does a round one, as a head and shoulders are, of which its box's outline is about as long as its own."""
 _STRAIGHT, _MOST_BARS = 1.48, 3
 """A straight stroke has at most so many times its mean width and its length; no word has more of them in a row."""
+_OF_STROKES = 0.35
+"""Of its shorter side: what is less wide is made of strokes."""
 _SMALLEST = 5
 """In px of the drawing: what is lower has no shape that could be a letter's."""
 _EIGHTH = 0.125
@@ -53,6 +55,8 @@ _OVERLAP = -0.15
 """Of the narrower one's width: they stand apart, but for a little; what overlaps more is one shape in two colours."""
 _INTO = 0.5, 0.25
 """Of the narrower one's width and the lower one's height."""
+_INTO_WIDE = 1.5
+"""Times the widest part: what is wider is a line below the word."""
 _BIT = 0.12
 """Of the larger one's area: what compression leaves beside a letter is less."""
 _STRANGE = 2
@@ -203,12 +207,12 @@ def _lines(regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
 def _side_by_side(line: Sequence[Region], regions: Sequence[Region]) -> tuple[Region, ...]:
     """Without parts that reach far into each other's boxes, and what touches these: a drawing's, no letters.
 
-    They may reach into those of other `regions` of their colour, which are too low for the line.
+    They may reach into those of other `regions` of their colour, which are no larger and yet not of the line.
     """
     its, kinds = around([part.box for part in line]), {part.kind for part in line}
-    lower = min(part.box.height for part in line)
-    small = [one for one in regions if one.kind in kinds and one.box.height < lower and _meet(one.box, its)]
-    every = [*line, *small]
+    wide, high = (max(getattr(part.box, side) for part in line) for side in ("width", "height"))
+    others = [one for one in regions if one.kind in kinds and one not in line and _meet(one.box, its)]
+    every = [*line, *(one for one in others if one.box.width <= _INTO_WIDE * wide and one.box.height < high)]
     left, top, right, bottom = np.array([_edges(part.box) for part in every]).T
     across = np.minimum.outer(right, right) - np.maximum.outer(left, left)
     down = np.minimum.outer(bottom, bottom) - np.maximum.outer(top, top)
@@ -244,7 +248,8 @@ def _without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
 def _strange_together(parts: Sequence[Region]) -> int:
     """How many parts that a line begins with are pieces of an emblem: further off, and unlike the letters.
 
-    They are of other colours and strokes, one of them reaches beyond both of the letters' lines, or all are bars.
+    They are of other colours and strokes, or all are bars. Where one of them reaches beyond both of the letters' lines
+    they are so if they are either further off or of other colours.
     """
     for count in range(2, min(_MOST_PIECES, len(parts) - _FEWEST) + 1):
         pieces, rest = parts[:count], parts[count:]
@@ -254,11 +259,12 @@ def _strange_together(parts: Sequence[Region]) -> int:
         least = max(_FURTHER * float(np.median(between)), _SPACE * (base - top), _OUTSIDE * within)
         apart = _gap(pieces[-1], rest[0]) > least
         stroke, kinds = float(np.median([part.stroke for part in rest])), {part.kind for part in rest}
-        unlike = all(part.kind not in kinds and not _is_like(part.stroke, stroke) for part in pieces)
+        coloured = all(part.kind not in kinds for part in pieces)
+        unlike = coloured and not any(_is_like(part.stroke, stroke) for part in pieces)
         beyond = _BEYOND * (base - top)
         reaches = any(part.box.top < top - beyond and part.box.bottom > base + beyond for part in pieces)
         are_bars = len(pieces) > _MOST_BARS and all(map(_is_bar, pieces))
-        if apart and (unlike or reaches or are_bars):
+        if (apart and (unlike or are_bars)) or (reaches and (apart or coloured)):
             return count
     return 0
 
@@ -334,6 +340,7 @@ def _are_letters(parts: Sequence[Region]) -> bool:
 def _is_solid(part: Region) -> bool:
     """Whether a part is a bar, a block or something round, without strokes or a hole."""
     is_plain = part.outline <= _PLAIN * 2 * (part.box.width + part.box.height)
+    is_plain &= part.stroke > _OF_STROKES * min(part.box.width, part.box.height)
     return part.fill >= _SOLID or (is_plain and part.fill > _ROUND)
 
 
