@@ -11,6 +11,9 @@ from bexi.core.pixels.light import Pixels
 _WEAK, _SLOWLY, _FADING = 168, 24, 7.0
 """Of 255: a halo is weaker than the first, changes by no more than the second over 3 px, and spreads by the third."""
 
+_FAINT, _MUCH_FAINT = 0.5, 0.12
+"""Of a halo, so much is fainter than half of its mean."""
+
 
 def strength_of(pixels: Pixels, ground: Colour | None) -> NDArray[np.uint8]:
     """How far each px is from being ground, 0 to 255."""
@@ -24,7 +27,8 @@ def strength_of(pixels: Pixels, ground: Colour | None) -> NDArray[np.uint8]:
 def halos_in(strength: NDArray[np.uint8], reach: int) -> NDArray[np.bool_]:
     """Where a shadow or a glow fades out: weak, and changing slowly and throughout; each px was repeated `reach` times.
 
-    Translucent ink is weak, too, but even; the fringe of antialiasing changes within a px or two.
+    Translucent ink is weak, too, but even; pale ink that shades off ends at an edge, before it is as weak as a fading
+    shadow becomes; the fringe of antialiasing changes within a px or two.
     """
     range_ = highest_around(strength, 2 * reach + 1) - lowest_around(strength, 2 * reach + 1)
     weak = (strength > 0) & (strength < _WEAK) & (range_ <= _SLOWLY)
@@ -33,5 +37,6 @@ def halos_in(strength: NDArray[np.uint8], reach: int) -> NDArray[np.bool_]:
     values = strength.ravel().astype(np.float64)
     mean, square = (np.bincount(labels.ravel(), weights) / areas for weights in (values, values * values))
     spread = np.sqrt(np.maximum(square - mean**2, 0))
-    halos: NDArray[np.bool_] = weak & (spread >= _FADING)[labels]
+    faint = np.bincount(labels.ravel()[values < _FAINT * mean[labels.ravel()]], minlength=len(areas)) / areas
+    halos: NDArray[np.bool_] = weak & ((spread >= _FADING) & (faint >= _MUCH_FAINT))[labels]
     return halos
