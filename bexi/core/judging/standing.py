@@ -3,6 +3,8 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from bexi.core.artwork.ground_shape import without_ground
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.plate import Plate, PlateShape
@@ -31,6 +33,8 @@ _FAINT = 2.0
 """A badge, which is large and has a ground of its own, is seen by less than a line is."""
 _OF_USE = 1.2
 """A plate on which a mark does not stand out so many times as far as without is of no use."""
+_LINES = 0.01
+"""Of the ink: what has less is a speck."""
 _FREE, _ROOM, _ROOM_IN_DISC = 2, 11, 19
 """Margins, in % of the side."""
 _ROUNDED = 22
@@ -63,9 +67,9 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
     if not faint:
         yield Stand(free, why="without the background it came on" if groups.ground else "")
     reason = f"because it fades on {' and '.join(faint)} tabs" if faint else ""
-    plated = [
-        replace(stand, why=f"{stand.why} {reason}".strip()) for stand in _on_plates(subject, picture, free, groups)
-    ]
+    as_one = len(subject.colours) == 1 and not (groups.has_halo or subject.fades or _carries_lines(subject, drawing))
+    stands = _on_plates(subject, picture, free, groups, as_one)
+    plated = [replace(stand, why=f"{stand.why} {reason}".strip()) for stand in stands]
     alone = [Stand(free, why=f"it fades on {' and '.join(faint)} tabs")] if faint else []
     is_of_use = not faint or _seen(picture, plated[0].framing) > _OF_USE * min(seen.values())
     yield from [*plated, *alone] if is_of_use else [*alone, *plated]
@@ -78,6 +82,13 @@ def _lie_apart(drawing: Drawing) -> bool:
     """Whether each colour lies on the ground more than on others, and is seen without them, too."""
     beside = drawing.beside[1:]
     return bool((beside[:, 0] >= beside[:, 1:].sum(axis=1)).all())
+
+
+def _carries_lines(subject: Subject, drawing: Drawing) -> bool:
+    """Whether something of another colour is drawn on it, as fine as that may be."""
+    areas = np.bincount(drawing.kinds.ravel(), minlength=len(drawing.colours))[1:]
+    drawn = (colour for colour, area in zip(drawing.colours[1:], areas, strict=True) if area > _LINES * areas.sum())
+    return any(colour is not None and contrast(colour, subject.colours[0]) >= _FAINT for colour in drawn)
 
 
 def _on_badge(subject: Subject, plain: Framing) -> Stand:
@@ -95,8 +106,8 @@ def _seen(picture: Picture, framing: Framing) -> float:
     return min(outline.of_outline(measure(picture, framing).drawing, TABS).values(), default=1.0)
 
 
-def _on_plates(subject: Subject, picture: Picture, free: Framing, groups: Groups) -> Iterator[Stand]:
-    """Edge to edge: in its own main colour with its ink light, then the reverse."""
+def _on_plates(subject: Subject, picture: Picture, free: Framing, groups: Groups, as_one: bool) -> Iterator[Stand]:
+    """Edge to edge: its ink light on its own main colour, then the reverse, if it is what it is `as_one` colour."""
     frame, main = hug(subject.box, _ROOM), subject.colours[0]
     roomy = replace(free, frame=frame)
     if subject.is_full and len(subject.colours) == 1 and not groups.ground:  # a tile: what is cut out of it is filled
@@ -109,7 +120,7 @@ def _on_plates(subject: Subject, picture: Picture, free: Framing, groups: Groups
         else:
             yield _plated(roomy, _dark_shade(main), "on a dark shade of its own colour")
         return
-    if len(subject.colours) > 1 or groups.has_halo or subject.fades:  # which would not be what it is in one colour
+    if not as_one:
         on_white = _plated(roomy, WHITE, "on white")
         on_dark = _plated(roomy, _dark_shade(main), "on a dark shade of its own colour")
         yield max((on_white, on_dark), key=lambda stand: _seen(picture, stand.framing))
