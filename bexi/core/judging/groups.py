@@ -29,6 +29,8 @@ _STRAY = 0.02
 """A group with less of the ink than that beside the largest is a stray mark."""
 _FULL, _LONG = 0.9, 12
 """A rule fills its box, as what carries a badge does its, and is so many times as long as it is wide."""
+_BARS, _BARS_APART = 1.4, 4
+"""Bars of a drawing are as thick as each other but for so many times, and have so many times that between them."""
 _EDGE = 1
 """Px of it that may be but its soft edge."""
 _DOT = 0.5
@@ -354,12 +356,22 @@ def _inside_badge(badge: _Part, letters: set[int], drawing: Drawing) -> Iterator
 
 
 def _is_amid(rule: _Part, others: Sequence[_Part]) -> bool:
-    """Whether a rule has parts of a drawing on both of its sides, nearer than it is long."""
+    """Whether a rule has parts of a drawing on both of its sides, nearer than it is long, or is one of some bars."""
     box = rule.box
+    if any(_is_bar_beside(one, rule) for one in others):
+        return True
     near = [one.box for one in others if one is not rule and _room(one.box, box) < rule.side]
     if box.width > box.height:
         return any(one.bottom <= box.top for one in near) and any(one.top >= box.bottom for one in near)
     return any(one.right <= box.left for one in near) and any(one.left >= box.right for one in near)
+
+
+def _is_bar_beside(one: _Part, rule: _Part) -> bool:
+    """Whether a part is a bar along a rule, as thick and near to it, and yet too short for one."""
+    same_way = (one.box.width > one.box.height) == (rule.box.width > rule.box.height)
+    thick, others = (min(part.box.width, part.box.height) for part in (one, rule))
+    is_bar = one.area > _FULL * one.box.width * one.box.height and max(thick, others) <= _BARS * min(thick, others)
+    return same_way and is_bar and not _is_rule((one,)) and _room(one.box, rule.box) <= _BARS_APART * thick
 
 
 def _is_bit_of(part: _Part, row: Row, drawn: Sequence[_Part]) -> bool:

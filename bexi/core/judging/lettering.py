@@ -233,7 +233,7 @@ def _meet(one: Box, other: Box) -> bool:
 
 def _without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
     """The parts of a line that are letters: emblems at its ends, or in the place of a letter, are left out."""
-    parts = sorted(line, key=lambda part: part.box.left)
+    parts = _beside_divider(sorted(line, key=lambda part: part.box.left))
     parts = parts[_strange_together(parts) :]
     parts = parts[: len(parts) - _strange_together(parts[::-1])]
     while len(parts) > _FEWEST and _strangeness(parts, 0) >= _STRANGE:
@@ -243,6 +243,16 @@ def _without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
     inner = range(1, len(parts) - 1)
     strange = {number for number in inner if _is_coloured_apart(parts, number) and _strangeness(parts, number) > 1}
     return tuple(part for number, part in enumerate(parts) if number not in strange)
+
+
+def _beside_divider(parts: Sequence[Region]) -> Sequence[Region]:
+    """What stands beside an upright bar that reaches beyond all others: on the side with most of them, or the right."""
+    for number, bar in enumerate(parts):
+        others = [part.box for part in parts if part is not bar]
+        reaches = all(bar.box.top < box.top and box.bottom < bar.box.bottom for box in others)
+        if others and reaches and _is_solid(bar):
+            return max(parts[number + 1 :], parts[:number], key=len)
+    return parts
 
 
 def _strange_together(parts: Sequence[Region]) -> int:
@@ -330,7 +340,9 @@ def _are_letters(parts: Sequence[Region]) -> bool:
         np.array(values, dtype=float)
         for values in zip(*((part.box.width, part.box.height, part.area) for part in parts), strict=True)
     )
-    alike = all(map(_are_alike, (widths, heights), (2.0, 2.0))) and _are_alike(areas, 2 * float(np.sqrt(areas.mean())))
+    fills = np.array([part.fill for part in parts])
+    alike = all(map(_are_alike, (widths, heights, fills), (2.0, 2.0, 0.0)))
+    alike &= _are_alike(areas, 2 * float(np.sqrt(areas.mean())))
     shaped = sum(not _is_solid(part) for part in parts)
     stand = _stand_on_lines(np.array([part.box.bottom for part in parts]), _ON_FOOT * float(np.median(heights)))
     regular = not alike and shaped >= max(2, _SHAPED * len(parts)) and stand

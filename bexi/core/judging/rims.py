@@ -28,13 +28,10 @@ def without_rim(pixels: Pixels, repeated: int = 1) -> Pixels:
             return np.pad(pixels[inside], ((depth, depth), (depth, depth), (0, 0)), "edge")
         ring = _edge_of(pixels[inside])
         ground = np.median(ring, axis=0).astype(np.uint8)
-        if _share_of(ground, ring) < _PLAIN:
-            continue
-        if _share_of(ground, _edge_of(pixels)) < _PLAIN:
+        if _share_of(ground, ring) >= _PLAIN > _share_of(ground, _edge_of(pixels)):
             plain = np.full_like(pixels, ground)
             plain[inside] = pixels[inside]
             return plain
-        break
     return pixels
 
 
