@@ -369,8 +369,8 @@ def _is_amid(rule: _Part, others: Sequence[_Part]) -> bool:
 def _is_bar_beside(one: _Part, rule: _Part) -> bool:
     """Whether a part is a bar along a rule, as thick and near to it, and yet too short for one."""
     same_way = (one.box.width > one.box.height) == (rule.box.width > rule.box.height)
-    thick, others = (min(part.box.width, part.box.height) for part in (one, rule))
-    is_bar = one.area > _FULL * one.box.width * one.box.height and max(thick, others) <= _BARS * min(thick, others)
+    thick, its = (min(part.box.width, part.box.height) for part in (one, rule))
+    is_bar = one.area > _FULL * one.box.width * one.box.height and max(thick, its) <= _BARS * min(thick, its)
     return same_way and is_bar and not _is_rule((one,)) and _room(one.box, rule.box) <= _BARS_APART * thick
 
 
