@@ -8,7 +8,7 @@ from PIL import Image, ImageDraw
 from bexi.core.framing.compose import compose, moves_in
 from bexi.core.framing.purpose import Purpose
 from tests.core.judging.brought.drawing import Brought
-from tests.core.judging.brought.looking import first_of
+from tests.core.judging.brought.looking import first_of, in_few_colours
 
 _TIMES = {16: 6, 32: 4}
 _TAB = "#f1f3f4"
@@ -22,7 +22,7 @@ def side_by_side(logos: Sequence[Brought]) -> Image.Image:
     sheet = Image.new("RGB", (COLUMNS * (wide + 6), -(-len(tiles) // COLUMNS) * (high + 4)), "white")
     for number, tile in enumerate(tiles):
         sheet.paste(tile, (number % COLUMNS * (wide + 6), number // COLUMNS * (high + 4)))
-    return sheet.quantize(128)
+    return in_few_colours(sheet)
 
 
 def _tile(logo: Brought) -> Image.Image | None:

@@ -95,7 +95,12 @@ def contact_sheet(logos: Sequence[Brought]) -> Image.Image:
     sheet = Image.new("RGB", (COLUMNS * (wide + 2), -(-len(tiles) // COLUMNS) * (high + 2)), "white")
     for number, tile in enumerate(tiles):
         sheet.paste(tile, (number % COLUMNS * (wide + 2), number // COLUMNS * (high + 2)))
-    return sheet.quantize(128)
+    return in_few_colours(sheet)
+
+
+def in_few_colours(sheet: Image.Image) -> Image.Image:
+    """For a small file: the colours furthest apart first, so that no small area takes that of another."""
+    return sheet.quantize(256, method=Image.Quantize.MAXCOVERAGE, kmeans=4)
 
 
 def _small(logo: Brought) -> Image.Image:
