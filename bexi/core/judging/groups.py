@@ -263,8 +263,7 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
     enclosing: list[_Part] = []
     parts = _parts(drawing)
     tiles = [[part for part in parts if _is_part_of(part, row)] for row in rows]
-    drawn = [part for part in parts if not any(region.label in letters for region in part.regions)]
-    drawn = [part for part in drawn if not any(_is_bit_of(part, row, drawn) for row in rows)]
+    drawn = _drawn_beside(rows, [part for part in parts if not any(one.label in letters for one in part.regions)])
     first_tiles = [min(its, key=lambda part: (part.box.left, part.box.top)) for its in tiles if its]
     for part in parts:
         lettered = sum(region.area for region in part.regions if region.label in letters)
@@ -374,14 +373,16 @@ def _is_bar_beside(one: _Part, rule: _Part) -> bool:
     return same_way and is_bar and not _is_rule((one,)) and _room(one.box, rule.box) <= _BARS_APART * thick
 
 
-def _is_bit_of(part: _Part, row: Row, drawn: Sequence[_Part]) -> bool:
-    """Whether a part is a dot, an accent or a stop of a line of letters, which a symbol of another colour is not.
+def _drawn_beside(rows: Sequence[Row], parts: Sequence[_Part]) -> list[_Part]:
+    """Those of the parts that are no bits of lines of letters, and those that reach into the boxes of larger ones."""
+    alone = [part for part in parts if not any(_is_bit_of(part, row) for row in rows)]
+    held = (part for part in parts if any(one.area > part.area and _room(one.box, part.box) == 0 for one in alone))
+    return [*alone, *(part for part in held if part not in alone)]
 
-    Nor is what reaches into the box of a larger one that is drawn beside the letters.
-    """
+
+def _is_bit_of(part: _Part, row: Row) -> bool:
+    """Whether a part is a dot, an accent or a stop of a line of letters, which a symbol of another colour is not."""
     if part.side > 1.1 * row.height:
-        return False
-    if any(other.area > part.area and _room(other.box, part.box) == 0 for other in drawn):
         return False
     if not {one.kind for one in part.regions} & {one.kind for one in row.parts}:
         return False
