@@ -298,6 +298,34 @@ class PressTests(KeptTestCase):
             page.keyboard.press("Escape")
             expect(page.get_by_role("dialog")).to_have_count(0)
 
+    def test_what_arrives_while_something_is_pressed_does_not_move_it_away(self):
+        waiting, late, arrived = self.what_arrives_late()
+        waiting.hover()
+        waiting.page.mouse.down()
+        late.continue_()
+        waiting.page.wait_for_timeout(300)
+        expect(waiting).to_be_visible()
+        waiting.page.mouse.up()
+        expect(arrived).to_be_visible()
+
+    def test_what_arrives_while_something_is_dragged_is_shown(self):
+        waiting, late, arrived = self.what_arrives_late()
+        waiting.hover()
+        waiting.page.mouse.down()
+        waiting.page.mouse.move(400, 500)
+        late.continue_()
+        expect(arrived).to_be_visible()
+
+    def what_arrives_late(self) -> tuple[Locator, Route, Locator]:
+        """What the live check shows while it waits, the answer that is held back, and what comes with it."""
+        late: list[Route] = []
+        page = self.view("bench")
+        page.route(re.compile(r"/api/sites/\d+/checks$"), lambda route: late.append(route))
+        page.get_by_role("link", name="Live check").click()
+        waiting = page.get_by_text("Reading the last check")
+        waiting.wait_for()
+        return waiting, late[0], page.get_by_role("heading", name="Not checked yet")
+
     def type_into(self, page: Page, field: Locator) -> None:
         field.scroll_into_view_if_needed()
         field.focus()

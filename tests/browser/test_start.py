@@ -2,6 +2,7 @@
 
 from playwright.sync_api import expect
 
+from bexi.server.checks.models import Check, CheckState
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase
 
@@ -37,3 +38,11 @@ class StartTests(BrowserTestCase):
             page.get_by_role("button", name="Look it up").click()
             expect(page.get_by_role("alert").filter(has_text=told)).to_be_visible()
         self.assertFalse(Site.objects.exists())
+
+    def test_a_check_that_failed_does_not_say_that_all_is_well(self):
+        site = Site.objects.create(name="Tide tables", address=f"http://127.0.0.1:{self.standin_port + 4}/")
+        Check.objects.create(site=site, state=CheckState.FAILED, problem="The site does not answer.")
+        page = self.open(f"/sites/{site.pk}/artwork")
+        page.get_by_role("button", name="Use a picture from the site").click()
+        told = page.get_by_text("Its current icons are not checked. The site does not answer.")
+        expect(told).to_be_visible()

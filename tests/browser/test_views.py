@@ -310,6 +310,19 @@ class LiveCheckViewTests(ViewTestCase):
         expect(page.get_by_text("Files ending in .svg are sent as image/svg+xml.")).to_be_visible()
         self.assert_no_axe_findings(page)
 
+    def test_a_check_that_ends_leaves_what_is_typed_and_chosen_beside_it(self):
+        page = self.view("live-check")
+        page.get_by_role("button", name="Check now").click()
+        page.get_by_role("combobox", name="How often").click()
+        page.get_by_title("Every day").click()
+        page.get_by_label("Tell by mail when it gets worse").fill("harbour")
+        page.get_by_text("Caddy", exact=True).click()
+        with page.expect_response(re.compile(r"/api/checks/\d+$")):
+            page.get_by_role("button", name="Check again").click()
+        expect(page.get_by_role("region", name="Checks", exact=True).get_by_role("link")).to_have_count(2)
+        expect(page.get_by_label("Tell by mail when it gets worse")).to_have_value("harbour")
+        expect(page.get_by_label("Lines for Caddy")).to_be_visible()
+
     def test_a_site_that_is_down(self):
         Site.objects.update(address="http://127.0.0.1:9/")
         page = self.view("live-check")

@@ -1,6 +1,6 @@
 /** What visitors get. */
 
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 
 import { WATCHED_EVERY_MS, site, useChange } from "./asking";
@@ -10,6 +10,15 @@ const check = (checkId: number) => ({ params: { path: { check_id: checkId } } })
 
 export const isLooking = ({ state, lost }: CheckSummary) =>
   !lost && (state === "waiting" || state === "looking");
+
+const LOST = "The program that checks in the background has stopped. Start Bexi again, then check again.";
+const STOPPED = "You stopped the check.";
+
+/** Why a check that is over has found nothing out; empty where it has. */
+export function troubleOf({ state, lost, problem }: CheckSummary): string {
+  if (lost) return LOST;
+  return state === "stopped" ? STOPPED : problem;
+}
 
 /** The checks of a site, the latest first; watched while one is under way, and then all is asked for again. */
 export function useChecks(siteId: number, enabled = true) {
@@ -28,11 +37,13 @@ export function useChecks(siteId: number, enabled = true) {
   return checks;
 }
 
+/** One check; the one before stays in view until it is there. */
 export const useCheck = (checkId: number | undefined) =>
   useQuery({
     queryKey: ["check", checkId],
     queryFn: () => answer(client.GET("/api/checks/{check_id}", check(checkId ?? 0))),
     enabled: checkId !== undefined,
+    placeholderData: keepPreviousData,
   });
 
 export const useOrderCheck = (siteId: number) =>

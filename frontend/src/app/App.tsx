@@ -1,4 +1,10 @@
-import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import {
+  MutationCache,
+  notifyManager,
+  QueryCache,
+  QueryClient,
+  QueryClientProvider,
+} from "@tanstack/react-query";
 import { ConfigProvider } from "antd";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 
@@ -6,6 +12,7 @@ import { Problem } from "../api/client";
 import { SitesView } from "../views/sites/SitesView";
 import { later } from "./later";
 import { ModeContext, useMode } from "./mode";
+import { afterPress } from "./pressing";
 import { Shell } from "./Shell";
 import { themeFor } from "./theme";
 
@@ -33,6 +40,8 @@ const queries = new QueryClient({
     mutations: IN_REACH,
   },
 });
+/** What arrives moves what is below it: not while something is being pressed. */
+notifyManager.setScheduler((notify) => setTimeout(() => afterPress(notify)));
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? "";
 
 const router = createBrowserRouter([

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import { useAddFromSite, usePicturesOnSite } from "../../api/artwork";
-import { isLooking, useCheck, useChecks } from "../../api/checks";
+import { isLooking, troubleOf, useCheck, useChecks } from "../../api/checks";
 import type { Artwork, PictureOnSite, Site } from "../../api/client";
 import { useDraft } from "../../api/drafts";
 import { useJudged, usePutOnBench } from "../../api/judging";
@@ -87,8 +87,13 @@ function Now({ site }: { site: Site }) {
   const latest = checks.data?.[0];
   const check = useCheck(latest && !isLooking(latest) ? latest.id : undefined);
   if (!latest) return null;
-  if (isLooking(latest)) return <p role="status">Checking its current icons …</p>;
-  const wrong = check.data?.report?.findings.filter((finding) => finding.wrong) ?? [];
+  if (isLooking(latest) || check.isLoading) return <p role="status">Checking its current icons …</p>;
+  const report = check.data?.report;
+  if (!report)
+    return (
+      <p role="status">Its current icons are not checked. {troubleOf(latest) || check.error?.message}</p>
+    );
+  const wrong = report.findings.filter((finding) => finding.wrong);
   return (
     <div role="status" className={styles.now}>
       {wrong.length ? "Problems with its current icons:" : "No problems found with its current icons."}

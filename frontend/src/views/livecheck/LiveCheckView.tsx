@@ -1,7 +1,7 @@
 import { Alert, Button, Empty } from "antd";
 import { Link, useSearchParams } from "react-router";
 
-import { isLooking, useCheck, useChecks, useOrderCheck } from "../../api/checks";
+import { isLooking, troubleOf, useCheck, useChecks, useOrderCheck } from "../../api/checks";
 import type { Check, CheckSummary, Site } from "../../api/client";
 import { useRefusal } from "../../api/me";
 import { LoadingView } from "../../app/Loading";
@@ -20,9 +20,7 @@ import { StillOld } from "./StillOld";
 import { Visitors } from "./Visitors";
 import { Watching } from "./Watching";
 
-const LOST = "The program that checks in the background has stopped. Start Bexi again, then check again.";
 const OUTDATED = "Not checked since the last change";
-const STOPPED = "You stopped the check.";
 
 /** What each visitor gets now and until when, what is wrong with it, and what mends it. */
 export function LiveCheckView() {
@@ -30,17 +28,19 @@ export function LiveCheckView() {
   const checks = useChecks(site.id);
   const [search] = useSearchParams();
   const chosen = checks.data?.find(({ id }) => String(id) === search.get("check"));
-  const shown = chosen ?? checks.data?.find(({ state }) => state === "done");
-  const check = useCheck(shown?.id);
+  const lastDone = checks.data?.find(({ state }) => state === "done");
+  const check = useCheck((chosen ?? lastDone)?.id);
   const newest = checks.data?.[0];
   useOutcome(checks.data && standingOf(newest, check.data));
   if (checks.isPending || check.isLoading) return <LoadingView what="Reading the last check" />;
-  const failed = checks.error ?? check.error;
-  if (failed) return <ProblemNotice problem={failed} retry={() => void checks.refetch()} />;
+  const failed = checks.data ? !check.data && check.error : checks.error;
+  if (failed)
+    return <ProblemNotice problem={failed} retry={() => void (checks.data ? check : checks).refetch()} />;
   const latest = checks.data?.[0];
+  const seen = check.data?.summary.id;
   return (
     <main className={styles.view}>
-      <Head site={site} latest={latest} check={check.data} isLatest={!chosen || chosen.id === latest?.id} />
+      <Head site={site} latest={latest} check={check.data} isLatest={seen === lastDone?.id} />
       {check.data?.report ? (
         <>
           <News check={check.data} />
@@ -54,7 +54,7 @@ export function LiveCheckView() {
               <NotLookedAt report={check.data.report} />
             </div>
             <aside className={styles.side} aria-label="Checks and servers">
-              <EarlierChecks checks={checks.data ?? []} shown={shown?.id} />
+              <EarlierChecks checks={checks.data ?? []} shown={seen} />
               <Watching site={site} />
               <ServerLines site={site} />
             </aside>
@@ -125,11 +125,6 @@ function standingOf(latest: CheckSummary | undefined, check: Check | undefined) 
   const trouble = troubleOf(latest);
   if (trouble) return { key, told: trouble };
   return check?.summary.id === latest.id ? { key, told: `Checked. ${verdict(check)}.` } : undefined;
-}
-
-function troubleOf({ state, lost, problem }: CheckSummary): string {
-  if (lost) return LOST;
-  return state === "stopped" ? STOPPED : problem;
 }
 
 function verdict({ summary, report }: Check): string {
