@@ -4,7 +4,7 @@ import re
 from itertools import pairwise
 
 from PIL import Image
-from playwright.sync_api import expect
+from playwright.sync_api import Page, Route, expect
 
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.recipe import Recipe
@@ -202,6 +202,50 @@ class ShellTests(ViewTestCase):
         page.get_by_role("button", name="Try again").first.click()
         expect(page.get_by_text("Draft saved")).to_be_visible()
         self.assertEqual([*self.site.drafts.get().recipe["framing"]["frame"].values()], [7, 0, 512])
+
+
+class SilentServerTests(ViewTestCase):
+    FIELDS = "main input:visible, main textarea:visible, [role=dialog] input:visible"
+    TYPED = ":is(input[type=text], input:not([type])):not([readonly]):visible"
+    VALUES = "fields => fields.map(field => `${field.type} ${field.value} ${field.checked}`)"
+
+    def test_no_field_goes_and_nothing_typed_when_the_server_does_not_answer(self):
+        begun = self.open("/")
+        self.drop(begun, BLUE_DISC, "disc.svg", "image/svg+xml")
+        begun.get_by_role("button", name="Put it on a site").click()
+        begun.get_by_label("The address of the site, or a name for it").wait_for()
+        self.assert_fields_stay(begun)
+        checked = self.view("live-check")
+        checked.get_by_role("button", name="Check now").click()
+        checked.get_by_role("combobox", name="How often").click()
+        checked.get_by_title("Every day").click()
+        self.assert_fields_stay(checked)
+        for view in ("artwork", "artwork/letters", "artwork/symbol", "bench", "set", "install"):
+            with self.subTest(view):
+                page = self.view(view)
+                expect(page.get_by_role("region", name="Planning")).to_have_count(0)
+                self.assert_fields_stay(page)
+
+    def assert_fields_stay(self, page: Page) -> None:
+        fields = page.locator(self.FIELDS)
+        expect(fields.last).to_be_visible()
+        page.wait_for_load_state("networkidle")
+        for typed in page.locator(self.TYPED).all()[-1:]:
+            typed.fill("half a thought")
+        before = fields.evaluate_all(self.VALUES)
+        lost: list[Route] = []
+
+        def lose(route: Route) -> None:
+            lost.append(route)
+            route.abort()
+
+        page.route("**/api/**", lose)
+        for _ in range(2):
+            page.evaluate("dispatchEvent(new Event('visibilitychange'))")  # all is asked for anew
+            page.wait_for_timeout(1500)  # and once more
+        self.assertTrue(lost)
+        self.assertEqual(fields.evaluate_all(self.VALUES), before)
+        page.context.close()
 
 
 class BenchViewTests(ViewTestCase):

@@ -85,6 +85,10 @@ export class Problem extends Error {
   }
 }
 
+/** Whether the server said no; else it did not answer, or not as it does. */
+export const isRefusal = (error: unknown) =>
+  error instanceof Problem && error.code !== "unreachable" && error.code !== "unknown";
+
 export function csrfToken(): string {
   return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
 }

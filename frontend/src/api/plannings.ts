@@ -4,7 +4,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { WATCHED_EVERY_MS, site } from "./asking";
-import { answer, client, type Planning, Problem } from "./client";
+import { answer, client, isRefusal, type Planning, Problem } from "./client";
 import type { Given } from "./installs";
 
 export type PlanQuestion = { pages: string; rules: boolean };
@@ -44,9 +44,10 @@ export function usePlanning(
     refetchInterval: ({ state }) => (state.data && isPlanning(state.data) ? WATCHED_EVERY_MS : false),
   });
   if (!overtaken && isOutdated(watched.error)) setOvertaken(true);
+  const stands = watched.data?.plan && !isRefusal(watched.error); // though its server is not heard just now
   return {
     planning: ordered.isFetching ? undefined : watched.data,
-    error: ordered.error ?? watched.error,
+    error: ordered.error ?? (stands ? null : watched.error),
     again: () => void ordered.refetch(),
   };
 }

@@ -8,7 +8,7 @@ import {
 import { ConfigProvider } from "antd";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 
-import { Problem } from "../api/client";
+import { isRefusal, Problem } from "../api/client";
 import { SitesView } from "../views/sites/SitesView";
 import { later } from "./later";
 import { ModeContext, useMode } from "./mode";
@@ -21,8 +21,7 @@ const ErrorPage = later(async () => (await import("./ErrorPage")).ErrorPage);
 const SIGN_IN = "/sign-in";
 
 /** Once more for what did not answer, not for what was refused. */
-const mayComeYet = (failures: number, error: Error) =>
-  failures < 1 && (!(error instanceof Problem) || error.code === "unreachable" || error.code === "unknown");
+const mayComeYet = (failures: number, error: Error) => failures < 1 && !isRefusal(error);
 
 /** Whoever is not signed in, or no longer, signs in and comes back to where they were. */
 const onError = (error: Error) => {

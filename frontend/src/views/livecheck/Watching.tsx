@@ -16,7 +16,7 @@ const EVERY = [
 /** Whether the site is looked at by itself, and who is told when it got worse. */
 export function Watching({ site }: { site: Site }) {
   const watch = useWatch(site.id);
-  if (watch.isPending || watch.error) return null;
+  if (watch.data === undefined) return null;
   const { every = NEVER, webhook = "", mail = "", troubled = "" } = watch.data ?? {};
   return (
     <section aria-label="Automatic checks" className={shared.panel}>

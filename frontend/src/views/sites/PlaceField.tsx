@@ -17,8 +17,8 @@ const WITHOUT_A_PLACE: Partial<Record<Kind, string>> = {
 /** Where a site's files live: its kind first, then its few fields. A pasted address fills them. */
 export function PlaceField(props: Props) {
   const kinds = usePlaceKinds();
-  if (kinds.error) return <p data-tone="caution">{kinds.error.message}</p>;
-  return kinds.data ? <Fields {...props} kinds={kinds.data} /> : null;
+  if (kinds.data) return <Fields {...props} kinds={kinds.data} />;
+  return kinds.error && <p data-tone="caution">{kinds.error.message}</p>;
 }
 
 function Fields({ value = NOWHERE, onChange, kinds }: Props & { kinds: PlaceKind[] }) {

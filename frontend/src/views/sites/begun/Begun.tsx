@@ -51,14 +51,18 @@ export function Begun({ siteId }: { siteId: number }) {
   );
   const failed = first.error ?? offers.error;
   const problem = site.error ?? draft.error ?? artwork.error ?? rungs.error;
-  if (problem) return <Alert type="error" showIcon title={problem.message} />;
   if (site.data && !site.data.is_beginning)
     return (
       <p className={styles.made}>
         {site.data.name} is a site now. <Link to={`/sites/${siteId}/bench`}>Go to its bench</Link>
       </p>
     );
-  if (!site.data || !artwork.data || !draft.data || !fresh) return <Loading what="Making its first icons" />;
+  if (!site.data || !artwork.data || !draft.data || !fresh)
+    return problem ? (
+      <Alert type="error" showIcon title={problem.message} />
+    ) : (
+      <Loading what="Making its first icons" />
+    );
   return (
     <section className={styles.begun} aria-label={`Started with ${site.data.name}`} aria-busy={trying}>
       <Enlarged name={site.data.name} icon={fresh[1]} />
