@@ -4,9 +4,10 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from bexi.core.framing.frame import whole_artwork
+from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.server.artwork.services import add_artwork
+from bexi.server.builds.services import build_site
 from bexi.server.demo import artwork as demo
 from bexi.server.drafts.services import save_draft
 from bexi.server.sites.models import Site
@@ -66,6 +67,20 @@ class FirstLookTests(JudgingTestCase):
         page.get_by_role("button", name="Build the set").click()
         expect(page.get_by_role("heading", name="Build 1", exact=True)).to_be_visible()
         expect(page.get_by_text("is clear").or_(page.get_by_text("are not clear")).first).to_be_visible()
+
+    def test_a_photograph_is_called_not_judged_rather_than_not_clear(self):
+        photograph = add_artwork("log.jpg", demo.log_book_photo(), "Log")
+        save_draft(self.site, photograph, Recipe(Framing(Frame(0, 0, 512))), 0)
+        build_site(self.site)
+        page = self.open(f"/sites/{self.site.pk}/set")
+        expect(page.get_by_text("sizes are not judged, the smallest: 16 px not judged: no flat areas")).to_be_visible()
+        page.get_by_role("link", name="Bench", exact=True).click()
+        small = self.rung(page, 16)
+        expect(small).to_contain_text("not judged")
+        edges = small.evaluate(
+            "rung => [rung, ...rung.querySelectorAll('*')].map(one => one.scrollWidth - one.clientWidth)"
+        )
+        self.assertLessEqual(max(edges), 0, "its words run into the next one's")
 
 
 class CloseLookTests(JudgingTestCase):

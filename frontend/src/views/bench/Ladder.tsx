@@ -197,7 +197,7 @@ type ReadingProps = { rung: Step; ratio: number; interrupted: boolean };
 const rungWidth = (side: number) => Math.ceil(Math.max(READING, Math.min(side, ROOM)));
 
 function RungReading({ rung, ratio, interrupted }: ReadingProps) {
-  const [word, because] = /^(\w+)(?:: (.*))?$/.exec(rung.says)?.slice(1) ?? [rung.says];
+  const [word, because] = /^([^:]+)(?:: (.*))?$/.exec(rung.says)?.slice(1) ?? [rung.says];
   return (
     <span className={`reading ${styles.rungReading}`}>
       <span>

@@ -6,19 +6,22 @@ import styles from "./latestBuild.module.css";
 import shared from "./set.module.css";
 import { LinkButton } from "../../app/LinkButton";
 
-/** What a person will not see well of this set; it may be installed all the same. */
-function NotWell({ build }: { build: Build }) {
-  const told = build.verdicts.filter(({ verdict }) => verdict !== "well");
-  if (!build.verdicts.length) return null;
-  if (!told.length) return <p>Every size was judged and is clear.</p>;
+/** What a person will not see well of this set, or what nobody can say; it may be installed all the same. */
+function NotWell({ build: { verdicts } }: { build: Build }) {
+  const unjudged = verdicts.filter(({ verdict }) => verdict === null);
+  const unclear = verdicts.filter(({ verdict }) => verdict !== null && verdict !== "well");
+  const [smallest] = [...unclear, ...unjudged];
+  if (!verdicts.length) return null;
+  if (!smallest) return <p>Every size was judged and is clear.</p>;
   return (
     <details className={styles.behind}>
       <summary>
-        {told.length} of {build.verdicts.length} sizes are not clear, the smallest: {told[0]?.size} px{" "}
-        {told[0]?.says}
+        {unclear.length || unjudged.length} of {verdicts.length} sizes{" "}
+        {unclear.length ? "are not clear" : "are not judged"}, the smallest: {smallest.size} px{" "}
+        {smallest.says}
       </summary>
       <ul>
-        {told.map(({ size, purpose, says, files }) => (
+        {[...unclear, ...unjudged].map(({ size, purpose, says, files }) => (
           <li key={`${size} ${purpose}`}>
             {size} px {says} <span className="reading">{files.join(", ")}</span>
           </li>
