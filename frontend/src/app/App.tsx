@@ -12,7 +12,6 @@ import { isRefusal, Problem } from "../api/client";
 import { SitesView } from "../views/sites/SitesView";
 import { later } from "./later";
 import { ModeContext, useMode } from "./mode";
-import { afterPress } from "./pressing";
 import { Shell } from "./Shell";
 import { themeFor } from "./theme";
 
@@ -40,7 +39,9 @@ const queries = new QueryClient({
   },
 });
 /** What arrives moves what is below it: not while something is being pressed. */
-notifyManager.setScheduler((notify) => setTimeout(() => afterPress(notify)));
+void import("./pressing").then(({ afterPress }) =>
+  notifyManager.setScheduler((notify) => setTimeout(() => afterPress(notify))),
+);
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? "";
 
 const router = createBrowserRouter([
