@@ -20,10 +20,16 @@ class Note:
     caution: bool = False
 
 
+_BLANK = Note(
+    "ink", "Nothing is drawn here: the picture is blank, so an icon from it would show nothing.", caution=True
+)
+
+
 def notes_on(facts: Facts, mismatch: str | None = None) -> list[Note]:
     """All notes, those about the file itself first; `mismatch` is what its name wrongly promises."""
     notes = [Note("format", mismatch, caution=True)] if mismatch else []
-    return [*notes, *_on_file(facts), *_on_shape(facts), *_on_ink(facts), *_on_size(facts)]
+    on_picture = [_BLANK] if facts.ink is None else [*_on_shape(facts), *_on_ink(facts), *_on_size(facts)]
+    return [*notes, *_on_file(facts), *on_picture]
 
 
 def _on_file(facts: Facts) -> Iterator[Note]:
@@ -62,11 +68,6 @@ def _on_shape(facts: Facts) -> Iterator[Note]:
 
 
 def _on_ink(facts: Facts) -> Iterator[Note]:
-    if facts.ink is None:
-        yield Note(
-            "ink", "Nothing is drawn here: the picture is blank, so an icon from it would be empty.", caution=True
-        )
-        return
     if facts.ink_share < _THIN_SHARE and facts.ground is not GroundKind.BUSY:
         yield Note(
             "ink_share", "Little of it is ink: thin lines and wide margins all but vanish at 16 px.", caution=True

@@ -22,6 +22,9 @@ _LEAST_LEFT = 0.33
 """What is inside carries the mark, if it reaches over so much of its height or width,"""
 _LEAST_AREA = 0.01
 """and has so much of its area."""
+_LADEN = 0.6
+"""What carries the mark holds or touches something with so much of its area: a letter beside one whose counter is
+white carries nothing."""
 _PLATE = 0.72
 """A shape that fills so much of its box, holes and all, is a plate (a disc fills 0.79), and no mark by itself."""
 _MOST_KINDS = 6
@@ -77,6 +80,7 @@ def _ways(drawing: Drawing) -> Iterator[frozenset[int]]:
     count = len(drawing.colours)
     areas = np.bincount(drawing.kinds.ravel(), minlength=count)
     largest = sorted(range(1, count), key=lambda kind: -areas[kind])[:_MOST_KINDS]
+    laden = _laden(drawing)
     rows = np.array([(drawing.kinds == kind).any(axis=1) for kind in range(count)])
     columns = np.array([(drawing.kinds == kind).any(axis=0) for kind in range(count)])
     for number in range(1, len(largest)):
@@ -85,11 +89,26 @@ def _ways(drawing: Drawing) -> Iterator[frozenset[int]]:
             left = [kind for kind in range(1, count) if kind not in outside]
             if (
                 _hang_together(drawing, outside)
+                and laden[list(chosen)].sum() >= _LADEN * areas[list(chosen)].sum()
                 and _carry(drawing, chosen, left)
                 and areas[left].sum() >= _LEAST_AREA * areas[1:].sum()
                 and _reaches(rows[left], columns[left], drawing)
             ):
                 yield outside
+
+
+def _laden(drawing: Drawing) -> NDArray[np.int64]:
+    """The area of each kind in regions that touch ink of another kind, in px."""
+    kinds, labels, count = drawing.kinds, drawing.labels, len(drawing.colours)
+    touching = np.zeros(len(drawing.regions), dtype=bool)
+    for here, there in ((np.s_[:, 1:], np.s_[:, :-1]), (np.s_[1:], np.s_[:-1])):
+        both = (kinds[here] != kinds[there]) & (kinds[here] > 0) & (kinds[there] > 0)
+        touching[labels[here][both]] = True
+        touching[labels[there][both]] = True
+    areas = np.zeros(count, dtype=np.int64)
+    for region in drawing.regions:
+        areas[region.kind] += region.area * bool(touching[region.label])
+    return areas
 
 
 def _hang_together(drawing: Drawing, kinds: frozenset[int]) -> bool:

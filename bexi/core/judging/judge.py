@@ -63,7 +63,7 @@ def judge_at(
 def _of_plain(colour: Colour | None, grounds: Mapping[str, Colour], own: float | None) -> Readings:
     """Of a square of one colour, which is seen by that alone, or of nothing at all."""
     if colour is None:
-        return Readings(structure=0.0, ink=0.0, artwork=own)
+        return Readings(visible_px=0.0, structure=0.0, ink=0.0, artwork=own)
     return Readings(contrast={name: contrast(colour, ground) for name, ground in grounds.items()}, artwork=own)
 
 

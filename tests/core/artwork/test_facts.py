@@ -77,8 +77,12 @@ class FactsTests(TestCase):
 
     def test_notes_name_what_matters(self):
         plain = encoded(Image.new("RGB", (60, 30), "#888888"), "JPEG")
-        for word in ("JPEG", "not square", "blank", "solid"):
+        for word in ("JPEG", "blank"):
             self.assertIn(word, sentences(plain, "favicon.ico"))
+        drawn = Image.new("RGB", (60, 30), "#888888")
+        drawn.paste("#ffffff", (20, 5, 40, 25))
+        for word in ("not square", "solid"):
+            self.assertIn(word, sentences(encoded(drawn, "PNG"), "logo.png"))
         dark = Image.new("RGBA", (900, 900))
         ImageDraw.Draw(dark).ellipse((100, 100, 800, 800), outline="#101820", width=12)
         for word in ("dark tab", "thin lines"):

@@ -44,6 +44,10 @@ class NotesTests(TestCase):
             ({"ground": GroundKind.SOLID, "ground_colour": Colour(1, 2, 3)}, {"ground": False}),
             ({"ground": GroundKind.BUSY}, {"ground": True}),
             ({"ink": None, "ink_share": 0.0}, {"ink": True}),
+            (
+                {"ink": None, "ground": GroundKind.SOLID, "sharp_up_to": 1, "turned": True},
+                {"turned": False, "ink": True},
+            ),
             ({"ink_share": 0.05}, {"ink_share": True}),
             ({"parts": (Box(0, 0, 9, 9),) * 12}, {"parts": True}),
             ({"sharp_up_to": LARGEST_USUAL - 1}, {"sharp_up_to": True}),

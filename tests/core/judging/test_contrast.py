@@ -45,6 +45,22 @@ class OutlineTests(TestCase):
         self.assertLess(self.read(squares("#123f59"), dark)["light"], 1.5)
         self.assertGreater(self.read(squares("#123f59", "#f4f0e4"), dark)["light"], 3)
 
+    def test_a_counter_carries_nothing_of_the_letter_beside_its_own(self):
+        """A black bar and a ring that holds white, as lifting a white ground leaves an "l" and an "o"."""
+        pixels = np.zeros((200, 200, 4), dtype=np.uint8)
+        for box, grey in (((10, 30, 70, 170), 16), ((90, 70, 190, 170), 16), ((110, 90, 170, 150), 255)):
+            left, top, right, bottom = box
+            pixels[top:bottom, left:right] = (grey, grey, grey, 255)
+        ring = pixels.copy()
+        ring[:, :80] = 0
+        dark = Colour.parse("#2b3531")
+        self.assertGreater(self.read(Bitmap(ring), dark)["light"], 3)
+        self.assertLess(self.read(Bitmap(pixels), dark)["light"], 3)
+
+    def test_nothing_at_all_is_lost(self):
+        for size, judged in zip((16, 180), judge_at(squares(), WHOLE, [16, 180]), strict=True):
+            self.assertEqual((judged.verdict, judged.because), ("lost", "visible"), size)
+
     def test_the_least_ground_decides_and_its_places_are_told(self):
         picture = squares("#1d2b33")
         (judged,) = judge_at(picture, WHOLE, [32])

@@ -24,6 +24,8 @@ const PICTURES: Picture[] = [
 ];
 const TIMES = 8;
 const OFFERED = 3;
+/** Notes on the artwork that no proposal mends: it is blank, or its text cannot be drawn. */
+const UNMENDED = ["ink", "live_text"];
 
 type Seen = Pick<Rung, "size" | "png" | "says" | "verdict">;
 
@@ -77,6 +79,11 @@ export function Begun({ siteId }: { siteId: number }) {
               </li>
             ))}
           </ul>
+          {artwork.data.notes
+            .filter(({ fact }) => UNMENDED.includes(fact))
+            .map(({ fact, sentence }) => (
+              <Alert key={fact} type="warning" showIcon title={sentence} />
+            ))}
           {failed && <Alert type="warning" showIcon title={failed.message} />}
           {chosen?.why && <p className={styles.why}>{chosen.why}.</p>}
           {offers.isPending && (
