@@ -92,8 +92,9 @@ def measure(picture: Picture, framing: Framing, purpose: Purpose = Purpose.TAB) 
 def _measured(picture: Picture, framing: Framing, purpose: Purpose) -> Measured:
     frame, finish = framing.frame, replace(framing.finish, sharpen=0)  # which only changes pixels of small icons
     frame.must_touch(picture.width, picture.height)
-    picture, framing = lifted(picture, framing.lift), replace(framing, lift=None)
-    is_drawn = whole_survey(picture).drawing.separable
+    source, lift = picture, framing.lift
+    picture, framing = lifted(picture, lift), replace(framing, lift=None)
+    is_drawn = whole_survey(source).drawing.separable
     if replace(finish, recolour=None) != NO_FINISH or purpose is Purpose.ONE_COLOUR:
         # What changes the ink itself is measured where it was made.
         (pixels,) = compose(picture, replace(framing, finish=finish), purpose, [SIDE])
@@ -101,10 +102,16 @@ def _measured(picture: Picture, framing: Framing, purpose: Purpose) -> Measured:
         shown = Box(frame.x, frame.y, frame.x + frame.side, frame.y + frame.side)
         return _Seen(survey, frame, shown, (), is_drawn).measured(NO_PLATE, survey.drawing.colours[0])
     shown = _within(Box(0, 0, picture.width, picture.height), framing.cut)
-    survey = _in_one_colour(survey_of(picture, frame), finish.recolour)
+    survey = survey_of(picture, frame) if lift is None or finish.recolour else _without_ground(survey_of(source, frame))
+    survey = _in_one_colour(survey, finish.recolour)
     outline = framing.cut.outline if framing.cut else ()
     seen = _Seen(survey, frame, shown, outline, is_drawn)
     return seen.measured(framing.plate, framing.ground_for(purpose.opaque))
+
+
+def _without_ground(survey: Survey) -> Survey:
+    """The same with its solid ground lifted: what that leaves inside an "o" is seen, but is no part of the letter."""
+    return replace(survey, drawing=replace(survey.drawing, colours=(None, *survey.drawing.colours[1:])))
 
 
 def _in_one_colour(survey: Survey, colour: Colour | None) -> Survey:
