@@ -3,7 +3,9 @@
 from dataclasses import replace
 
 import numpy as np
+from numpy.typing import NDArray
 from scipy import ndimage
+from scipy.spatial import ConvexHull
 
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.regions import Region
@@ -16,6 +18,8 @@ _LEAST = 0.04
 """and have so much of its area; less is a hole in it."""
 _LETTERS = 3
 """So many are letters on a ring, which shows the ground in its middle, too."""
+_PLAIN = 0.85
+"""Of what a thread around it holds, what a counter fills."""
 
 
 def with_cut_out_marks(drawing: Drawing) -> Drawing:
@@ -35,12 +39,29 @@ def with_cut_out_marks(drawing: Drawing) -> Drawing:
     return replace(drawing, kinds=kinds, colours=(*drawing.colours, drawing.colours[0]), opacities=opacities)
 
 
+def _are_counters(labels: NDArray[np.int32], holes: list[Region]) -> bool:
+    """Whether holes are what a bold letter has inside: a plain one, or two that lie above each other."""
+    if not 1 <= len(holes) <= 2 or any(_roundness(labels, hole) < _PLAIN for hole in holes):
+        return False
+    first, last = holes[0].box, holes[-1].box
+    is_above = first.bottom <= last.top and first.left < last.right and last.left < first.right
+    return len(holes) == 1 or is_above
+
+
+def _roundness(labels: NDArray[np.int32], hole: Region) -> float:
+    """How much of its convex hull a hole fills, 0 to 1."""
+    box = hole.box
+    y, x = np.nonzero(labels[box.top : box.bottom, box.left : box.right] == hole.label)
+    corners = np.concatenate([np.stack([x + right, y + below], axis=1) for right in (0, 1) for below in (0, 1)])
+    return float(hole.area / ConvexHull(corners).volume)
+
+
 def _marks_on(drawing: Drawing, badge: Region, holes: list[Region]) -> list[Region]:
     """Those of the holes in a region that are marks on it; none where it is no badge."""
     box = badge.box
     marks = [hole for hole in holes if hole.box.height <= _LOW * box.height]
     is_ring = len(marks) < len(holes)
-    if badge.kind == 0 or (is_ring and len(marks) < _LETTERS):
+    if badge.kind == 0 or (is_ring and len(marks) < _LETTERS) or _are_counters(drawing.labels, marks):
         return []
     if sum(mark.area for mark in marks) < _LEAST * badge.area:
         return []

@@ -18,6 +18,7 @@ from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import NO_FINISH, NO_PLATE, Framing
 from bexi.core.framing.reduce import lifted
+from bexi.core.judging.cut_out import with_cut_out_marks
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.regions import Kinds, Region
 from bexi.core.judging.strokes import Widths
@@ -102,16 +103,23 @@ def _measured(picture: Picture, framing: Framing, purpose: Purpose) -> Measured:
         shown = Box(frame.x, frame.y, frame.x + frame.side, frame.y + frame.side)
         return _Seen(survey, frame, shown, (), is_drawn).measured(NO_PLATE, survey.drawing.colours[0])
     shown = _within(Box(0, 0, picture.width, picture.height), framing.cut)
-    survey = survey_of(picture, frame) if lift is None or finish.recolour else _without_ground(survey_of(source, frame))
-    survey = _in_one_colour(survey, finish.recolour)
+    paper = None if lift is None or finish.recolour else whole_survey(source).drawing.colours[0]
+    survey = _in_one_colour(_without_paper(survey_of(picture, frame), paper), finish.recolour)
     outline = framing.cut.outline if framing.cut else ()
     seen = _Seen(survey, frame, shown, outline, is_drawn)
     return seen.measured(framing.plate, framing.ground_for(purpose.opaque))
 
 
-def _without_ground(survey: Survey) -> Survey:
-    """The same with its solid ground lifted: what that leaves inside an "o" is seen, but is no part of the letter."""
-    return replace(survey, drawing=replace(survey.drawing, colours=(None, *survey.drawing.colours[1:])))
+def _without_paper(survey: Survey, paper: Colour | None) -> Survey:
+    """The same without what a lifted ground leaves inside an "o", which is seen, but is no part of the letter."""
+    drawing = survey.drawing
+    inks = enumerate(drawing.colours[1:], 1)
+    left = [kind for kind, ink in inks if paper is not None and ink is not None and _alike(ink, paper)]
+    if not left:
+        return survey
+    kinds = np.where(np.isin(drawing.kinds, left), np.uint8(0), drawing.kinds)
+    marked = with_cut_out_marks(replace(drawing, kinds=kinds, colours=(paper, *drawing.colours[1:])))
+    return replace(survey, drawing=replace(marked, colours=(None, *marked.colours[1:])))
 
 
 def _in_one_colour(survey: Survey, colour: Colour | None) -> Survey:

@@ -1,0 +1,48 @@
+"""Dark letters as they are brought most: on opaque white, which shows through them once it is lifted."""
+
+from itertools import product
+from unittest import TestCase
+
+import numpy as np
+
+from bexi.core.artwork.plate import PlateShape
+from bexi.core.framing.tabs import TABS
+from bexi.core.judging.cut_out import with_cut_out_marks
+from bexi.core.judging.drawing import Drawing
+from bexi.core.pixels.colour import BLACK, WHITE, Colour, contrast
+from tests.core.judging.brought.drawing import Brought, box, text
+from tests.core.judging.brought.forms import LETTER, wide
+from tests.core.judging.brought.looking import first_of
+
+WORDS = ("go", "ae", "Rb", "die", "abo", "oa")
+FACES = ("barlow 400 normal", "lora 600 normal", "rubik 700 italic", "work-sans 800 normal")
+INKS = ("#111111", "#2b4fd0", "#c8102e", "#0b7d3e", "#e07a10")
+"""The last stands on light and on dark tabs by itself."""
+
+
+def on_paper(word: str, face: str, ink: str, **kept_as: object) -> Brought:
+    width, height = wide(word, face, 200) + 60, 300
+    pieces = (box(0, 0, width, height, "#ffffff", "ground"), *text(word, 30, 200, 200, ink, face))
+    return Brought(f"{word} in {face}", width, height, pieces, LETTER, **kept_as)
+
+
+class OnPaperTests(TestCase):
+    def test_what_fades_on_a_tab_stands_on_its_paper(self):
+        for number, (word, face) in enumerate(product(WORDS, FACES)):
+            ink = INKS[number % len(INKS)]
+            first = first_of(on_paper(word, face, ink, **({"jpeg": 85} if number % 2 else {"as_bitmap": True})))
+            stands = all(contrast(Colour.parse(ink), tab) >= 3 for tab in TABS.values())
+            with self.subTest(word, face=face, ink=ink):
+                self.assertEqual(first.framing.plate.shape is PlateShape.NONE, stands)
+                self.assertEqual(first.framing.plate.colour, WHITE)
+
+    def test_a_counter_is_no_mark_on_a_badge_and_a_cross_is(self):
+        y, x = np.mgrid[:200, :200]
+        badge = (x - 100) ** 2 + (y - 100) ** 2 < 90**2
+        counter = (x - 100) ** 2 + (y - 120) ** 2 < 30**2
+        cross = ((abs(x - 100) < 12) & (abs(y - 100) < 50)) | ((abs(y - 100) < 12) & (abs(x - 100) < 50))
+        two = counter | ((x - 100) ** 2 + (y - 60) ** 2 < 22**2)
+        eyes = ((x - 65) ** 2 + (y - 90) ** 2 < 22**2) | ((x - 135) ** 2 + (y - 90) ** 2 < 22**2)
+        for hole, is_mark in ((counter, False), (two, False), (cross, True), (eyes, True)):
+            drawing = Drawing((badge & ~hole).astype(np.uint8), (WHITE, BLACK), separable=True)
+            self.assertEqual(len(with_cut_out_marks(drawing).colours) == 3, is_mark)
