@@ -54,6 +54,10 @@ class FrontDoorTests(BrowserTestCase):
             self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), width)
         self.assertFalse(Site.named.exists())
 
+    def test_a_blank_picture_is_said_to_be_blank(self):
+        page = self.dropped(plain_png(60, 60, "#ffffff"))
+        expect(page.get_by_role("alert").filter(has_text="Nothing is drawn here")).to_be_visible()
+
     def test_what_was_chosen_is_on_the_bench_and_is_changed_there(self):
         page = self.dropped()
         page.get_by_role("group", name="Ways to use it").get_by_role("button").nth(1).click()
