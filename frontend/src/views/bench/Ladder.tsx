@@ -197,7 +197,8 @@ type ReadingProps = { rung: Step; ratio: number; interrupted: boolean };
 const rungWidth = (side: number) => Math.ceil(Math.max(READING, Math.min(side, ROOM)));
 
 function RungReading({ rung, ratio, interrupted }: ReadingProps) {
-  const [word, because] = /^([^:]+)(?:: (.*))?$/.exec(rung.says)?.slice(1) ?? [rung.says];
+  const [word, because] = rung.says.split(/: (.*)/);
+  const reason = rung.verdict ? because : undefined; // why it is not judged takes more room than there is
   return (
     <span className={`reading ${styles.rungReading}`}>
       <span>
@@ -209,7 +210,7 @@ function RungReading({ rung, ratio, interrupted }: ReadingProps) {
       ) : (
         <>
           <strong data-tone={toneOf(rung.verdict)}>{word}</strong>
-          <span className={styles.because}>{because ?? (rung.plain ? "by hand" : "\u00a0")}</span>
+          <span className={styles.because}>{reason ?? (rung.plain ? "by hand" : "\u00a0")}</span>
         </>
       )}
       <span>{rung.own === null ? bytes(rung.bytes) : "its own framing"}</span>
