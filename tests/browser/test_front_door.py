@@ -56,7 +56,7 @@ class FrontDoorTests(BrowserTestCase):
 
     def test_a_blank_picture_is_said_to_be_blank(self):
         page = self.dropped(plain_png(60, 60, "#ffffff"))
-        expect(page.get_by_role("alert").filter(has_text="Nothing is drawn here")).to_be_visible()
+        expect(page.get_by_role("alert").filter(has_text="This picture is blank")).to_be_visible()
 
     def test_what_was_chosen_is_on_the_bench_and_is_changed_there(self):
         page = self.dropped()

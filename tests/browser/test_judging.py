@@ -73,7 +73,7 @@ class FirstLookTests(JudgingTestCase):
         save_draft(self.site, photograph, Recipe(Framing(Frame(0, 0, 512))), 0)
         build_site(self.site)
         page = self.open(f"/sites/{self.site.pk}/set")
-        expect(page.get_by_text("sizes are not judged, the smallest: 16 px not judged: no flat areas")).to_be_visible()
+        expect(page.get_by_text("sizes not judged: no flat areas, like a photograph")).to_be_visible()
         page.get_by_role("link", name="Bench", exact=True).click()
         small = self.rung(page, 16)
         expect(small).to_contain_text("not judged")

@@ -320,7 +320,9 @@ class PressTests(KeptTestCase):
         """What the live check shows while it waits, the answer that is held back, and what comes with it."""
         late: list[Route] = []
         page = self.view("bench")
-        page.route(re.compile(r"/api/sites/\d+/checks$"), lambda route: late.append(route))
+        page.route(
+            re.compile(r"/api/sites/\d+/checks$"), lambda route: route.continue_() if late else late.append(route)
+        )
         page.get_by_role("link", name="Live check").click()
         waiting = page.get_by_text("Reading the last check")
         waiting.wait_for()

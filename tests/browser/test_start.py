@@ -44,5 +44,5 @@ class StartTests(BrowserTestCase):
         Check.objects.create(site=site, state=CheckState.FAILED, problem="The site does not answer.")
         page = self.open(f"/sites/{site.pk}/artwork")
         page.get_by_role("button", name="Use a picture from the site").click()
-        told = page.get_by_text("Its current icons are not checked. The site does not answer.")
+        told = page.get_by_text("Its current icons have not been checked. The site does not answer.")
         expect(told).to_be_visible()

@@ -41,6 +41,14 @@ class ViewTestCase(BrowserTestCase):
     def view(self, name: str, **options: object):
         return self.open(f"/sites/{self.site.pk}/{name}", **options)
 
+    def watched(self) -> Page:
+        """The live check after one check, with a watch half set up."""
+        page = self.view("live-check")
+        page.get_by_role("button", name="Check now").click()
+        page.get_by_role("combobox", name="How often").click()
+        page.get_by_title("Every day").click()
+        return page
+
 
 class LayoutTests(ViewTestCase):
     def test_nothing_sticks_out_at_the_sizes_the_interface_is_made_for(self):
@@ -215,11 +223,7 @@ class SilentServerTests(ViewTestCase):
         begun.get_by_role("button", name="Put it on a site").click()
         begun.get_by_label("The address of the site, or a name for it").wait_for()
         self.assert_fields_stay(begun)
-        checked = self.view("live-check")
-        checked.get_by_role("button", name="Check now").click()
-        checked.get_by_role("combobox", name="How often").click()
-        checked.get_by_title("Every day").click()
-        self.assert_fields_stay(checked)
+        self.assert_fields_stay(self.watched())
         for view in ("artwork", "artwork/letters", "artwork/symbol", "bench", "set", "install"):
             with self.subTest(view):
                 page = self.view(view)
@@ -337,10 +341,7 @@ class LiveCheckViewTests(ViewTestCase):
         expect(page.get_by_role("application").or_(page.get_by_role("heading", name="Install build 1"))).to_be_visible()
 
     def test_a_watch_is_kept_and_lines_for_servers_are_shown(self):
-        page = self.view("live-check")
-        page.get_by_role("button", name="Check now").click()
-        page.get_by_role("combobox", name="How often").click()
-        page.get_by_title("Every day").click()
+        page = self.watched()
         page.get_by_label("Tell by mail when it gets worse").fill("nobody")
         page.get_by_role("button", name="Save", exact=True).click()
         expect(page.get_by_text("The request is not valid")).to_be_visible()
@@ -355,10 +356,7 @@ class LiveCheckViewTests(ViewTestCase):
         self.assert_no_axe_findings(page)
 
     def test_a_check_that_ends_leaves_what_is_typed_and_chosen_beside_it(self):
-        page = self.view("live-check")
-        page.get_by_role("button", name="Check now").click()
-        page.get_by_role("combobox", name="How often").click()
-        page.get_by_title("Every day").click()
+        page = self.watched()
         page.get_by_label("Tell by mail when it gets worse").fill("harbour")
         page.get_by_text("Caddy", exact=True).click()
         with page.expect_response(re.compile(r"/api/checks/\d+$")):

@@ -20,9 +20,7 @@ class Note:
     caution: bool = False
 
 
-_BLANK = Note(
-    "ink", "Nothing is drawn here: the picture is blank, so an icon from it would show nothing.", caution=True
-)
+_BLANK = Note("ink", "This picture is blank, so an icon made from it would show nothing.", caution=True)
 
 
 def notes_on(facts: Facts, mismatch: str | None = None) -> list[Note]:

@@ -80,6 +80,8 @@ def _ways(drawing: Drawing) -> Iterator[frozenset[int]]:
     count = len(drawing.colours)
     areas = np.bincount(drawing.kinds.ravel(), minlength=count)
     largest = sorted(range(1, count), key=lambda kind: -areas[kind])[:_MOST_KINDS]
+    if len(largest) < 2:
+        return
     laden = _laden(drawing)
     rows = np.array([(drawing.kinds == kind).any(axis=1) for kind in range(count)])
     columns = np.array([(drawing.kinds == kind).any(axis=0) for kind in range(count)])

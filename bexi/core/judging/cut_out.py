@@ -19,7 +19,7 @@ _LEAST = 0.04
 _LETTERS = 3
 """So many are letters on a ring, which shows the ground in its middle, too."""
 _PLAIN = 0.85
-"""Of what a thread around it holds, what a counter fills."""
+"""Of its convex hull, what a counter fills."""
 
 
 def with_cut_out_marks(drawing: Drawing) -> Drawing:
@@ -51,8 +51,10 @@ def _are_counters(labels: NDArray[np.int32], holes: list[Region]) -> bool:
 def _roundness(labels: NDArray[np.int32], hole: Region) -> float:
     """How much of its convex hull a hole fills, 0 to 1."""
     box = hole.box
-    y, x = np.nonzero(labels[box.top : box.bottom, box.left : box.right] == hole.label)
-    corners = np.concatenate([np.stack([x + right, y + below], axis=1) for right in (0, 1) for below in (0, 1)])
+    own = labels[box.top : box.bottom, box.left : box.right] == hole.label
+    ends = own.argmax(axis=1), own.shape[1] - own[:, ::-1].argmax(axis=1)
+    rows = np.arange(len(own))
+    corners = np.concatenate([np.stack([end, rows + below], axis=1) for end in ends for below in (0, 1)])
     return float(hole.area / ConvexHull(corners).volume)
 
 
@@ -61,9 +63,10 @@ def _marks_on(drawing: Drawing, badge: Region, holes: list[Region]) -> list[Regi
     box = badge.box
     marks = [hole for hole in holes if hole.box.height <= _LOW * box.height]
     is_ring = len(marks) < len(holes)
-    if badge.kind == 0 or (is_ring and len(marks) < _LETTERS) or _are_counters(drawing.labels, marks):
+    if badge.kind == 0 or (is_ring and len(marks) < _LETTERS):
         return []
     if sum(mark.area for mark in marks) < _LEAST * badge.area:
         return []
     own = drawing.labels[box.top : box.bottom, box.left : box.right] == badge.label
-    return marks if ndimage.binary_fill_holes(own).mean() > _FULL else []
+    is_badge = ndimage.binary_fill_holes(own).mean() > _FULL and not _are_counters(drawing.labels, marks)
+    return marks if is_badge else []

@@ -110,6 +110,7 @@ def _measured(picture: Picture, framing: Framing, purpose: Purpose) -> Measured:
     return seen.measured(framing.plate, framing.ground_for(purpose.opaque))
 
 
+@lru_cache(maxsize=8)
 def _without_paper(survey: Survey, paper: Colour | None) -> Survey:
     """The same without what a lifted ground leaves inside an "o", which is seen, but is no part of the letter."""
     drawing = survey.drawing

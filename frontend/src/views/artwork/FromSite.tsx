@@ -91,7 +91,9 @@ function Now({ site }: { site: Site }) {
   const report = check.data?.report;
   if (!report)
     return (
-      <p role="status">Its current icons are not checked. {troubleOf(latest) || check.error?.message}</p>
+      <p role="status">
+        Its current icons have not been checked. {troubleOf(latest) || check.error?.message}
+      </p>
     );
   const wrong = report.findings.filter((finding) => finding.wrong);
   return (

@@ -16,8 +16,9 @@ function NotWell({ build: { verdicts } }: { build: Build }) {
   return (
     <details className={styles.behind}>
       <summary>
-        {unclear.length || unjudged.length} of {verdicts.length} sizes{" "}
-        {unclear.length ? "are not clear" : "are not judged"}, the smallest: {smallest.size} px{" "}
+        {unclear.length
+          ? `${unclear.length} of ${verdicts.length} sizes are not clear, the smallest: ${smallest.size} px`
+          : `${unjudged.length} of ${verdicts.length} sizes`}{" "}
         {smallest.says}
       </summary>
       <ul>
