@@ -54,7 +54,7 @@ class StoryTests(BrowserTestCase):
         expect(frame).to_have_attribute(
             "aria-label", "Frame, 512 px at 0, 0. Arrows move it, Alt and arrows change its side."
         )
-        for size in ("16 px", "32 px", "48 px", "180 px, home screen"):
+        for size in ("16 px", "32 px", "48 px", "180 px, home screen", "192 px, masked"):
             expect(page.get_by_alt_text(f"Icon at {size}", exact=True)).to_be_visible()
 
         page.get_by_role("button", name="Build the set").click()
@@ -116,7 +116,7 @@ class BenchTests(BrowserTestCase):
     def test_ladder_is_true_to_the_pixel_on_ordinary_and_dense_screens(self):
         for ratio in (1, 2):
             page = self.open(f"/sites/{self.site.pk}/bench", device_scale_factor=ratio)
-            for size in ("16 px", "32 px", "48 px", "180 px, home screen"):
+            for size in ("16 px", "32 px", "48 px", "180 px, home screen", "192 px, masked"):
                 icon = page.get_by_alt_text(f"Icon at {size}", exact=True)
                 expect(icon).to_be_visible()
                 screen, meant = screen_pixels(icon), shown_png(icon)
