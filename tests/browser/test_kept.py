@@ -89,6 +89,50 @@ class InTheBuildTests(KeptTestCase):
         expect(page.get_by_role("heading", name="Build 1", exact=True)).to_be_visible()
         self.assertEqual(self.built_side(), 400)
 
+    def test_a_change_whose_answer_was_lost_is_no_other_windows(self):
+        page = self.view("bench")
+        lost = threading.Event()
+
+        def lose(route: Route) -> None:
+            if route.request.method != "PUT" or lost.is_set():
+                route.continue_()
+                return
+            lost.set()
+            route.fetch()
+            route.abort()
+
+        page.route(DRAFTS, lose)
+        page.get_by_label("Frame side, px").fill("400")
+        expect(page.get_by_text("Not saved", exact=True)).to_be_visible()
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        self.assertEqual(self.site.drafts.get().recipe["framing"]["frame"]["side_px"], 400)
+
+    def test_a_bench_left_while_it_saves_and_opened_again_sends_nothing_beside_that(self):
+        page = self.view("bench")
+        sent: list[Route] = []
+
+        def hold_first(route: Route) -> None:
+            if route.request.method == "PUT":
+                sent.append(route)
+            if sent != [route]:
+                route.continue_()
+
+        page.route(DRAFTS, hold_first)
+        page.get_by_label("Frame side, px").fill("400")
+        page.get_by_label("Frame side, px").press("Enter")
+        expect(page.get_by_text("Saving", exact=True)).to_be_visible()
+        page.get_by_role("link", name="Set", exact=True).click()
+        page.get_by_role("link", name="Bench", exact=True).click()
+        side = page.get_by_label("Frame side, px")
+        expect(side).to_have_value("400")
+        side.fill("380")
+        side.press("Enter")
+        page.wait_for_timeout(1000)
+        self.assertEqual(len(sent), 1)
+        sent[0].continue_()
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        self.assertEqual(self.site.drafts.get().recipe["framing"]["frame"]["side_px"], 380)
+
     def test_a_name_typed_and_a_tick_set_at_once_are_both_kept(self):
         page = self.view("set")
         plan = page.get_by_role("region", name="Set plan")

@@ -26,6 +26,12 @@ class BenchApiTests(BenchTestCase):
             self.ask("GET", f"sites/{self.site.pk}/draft").json()["recipe"]["framing"]["ground"], "#123456"
         )
 
+    def test_a_draft_sent_again_after_a_lost_answer_is_the_one_kept(self):
+        self.keep(0)
+        kept = self.keep(1, ground="#123456").json()
+        again = self.keep(1, ground="#123456")
+        self.assertEqual((again.status_code, again.json()), (200, kept))
+
     def test_bad_recipes_are_refused_and_the_draft_stays(self):
         self.keep(0)
         self.problem(self.keep(1, frame={"x": 0, "y": 0, "side": 0}), 422, "frame-without-area")

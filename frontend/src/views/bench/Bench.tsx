@@ -12,13 +12,14 @@ import styles from "./bench.module.css";
 import { Closely } from "./Closely";
 import { Controls } from "./Controls";
 import { Drafts } from "./Drafts";
+import { isOvertaken } from "./keeper";
 import { Ladder } from "./Ladder";
 import { Proposals } from "./Proposals";
 import { framingAt, ownOf, type Picked, withFraming } from "./scope";
 import { SeenInPlace } from "./SeenInPlace";
 import { Stage } from "./stage/Stage";
 import { useBenchKeys } from "./useBenchKeys";
-import { isOvertaken, useDraftRecipe } from "./useDraftRecipe";
+import { useDraftRecipe } from "./useDraftRecipe";
 import { StandIn, useStandIns } from "./standIn";
 import { type Step, useLadder, usePictures } from "./useLadder";
 

@@ -9,7 +9,7 @@ import { LoadingView } from "../../app/Loading";
 import { ProblemNotice } from "../../app/ProblemNotice";
 import { useSite } from "../../app/SiteFrame";
 import { Bench } from "./Bench";
-import { forgetUnsaved } from "../../app/unsaved";
+import { dropChanges } from "./keeper";
 import { LinkButton } from "../../app/LinkButton";
 
 /** The bench at the address of one draft; without one, that of the draft last chosen. */
@@ -45,7 +45,7 @@ function DraftOnBench({ draftId }: { draftId: number }) {
   if (!draft.data || !artwork.data || !draft.isFetchedAfterMount)
     return <LoadingView what="Setting up the bench" />;
   const showStored = async () => {
-    forgetUnsaved(draftId);
+    dropChanges(draftId);
     await queries.invalidateQueries({ queryKey: ["draft-by-id", draftId] });
     setOpened(opened + 1);
   };

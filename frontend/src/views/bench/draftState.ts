@@ -19,7 +19,8 @@ export type DraftEvent =
   | { kind: "saved"; sent: Recipe; stored: Draft }
   | { kind: "stepped"; stored: Draft }
   | { kind: "caught-up"; revision: number }
-  | { kind: "failed"; problem: Error };
+  | { kind: "failed"; problem: Error }
+  | { kind: "dropped" };
 
 /** A draft as the server told it, with what was left unsaved of it, if anything. */
 export function begin(draft: Draft, left?: Unsaved): DraftState {
@@ -39,6 +40,8 @@ export function reduce(state: DraftState, event: DraftEvent): DraftState {
       return { ...state, revision: event.revision };
     case "failed":
       return { ...state, problem: event.problem, failures: state.failures + 1 };
+    case "dropped":
+      return { ...state, recipe: state.kept };
   }
 }
 
