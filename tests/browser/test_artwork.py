@@ -143,6 +143,11 @@ class PieceTests(ArtworkTestCase):
         page.get_by_label("Remove the background").click()
         expect(page.get_by_text("transparent", exact=True)).to_be_visible()
         expect(page.get_by_label("Colour of the ink", exact=True)).to_have_value("#224466")
+        page.get_by_label("Inside the mark, too").click()
+        expect(page.get_by_label("Inside the mark, too")).to_be_checked()
+        expect(page.get_by_role("group", name="How it is read")).to_be_enabled()
+        self.artwork.refresh_from_db()
+        self.assertTrue(self.artwork.read_as.lift_inside)
         page.get_by_label("Remove the background").click()
         expect(page.get_by_text("solid #ffffff", exact=True)).to_be_visible()
 

@@ -14,7 +14,7 @@ from bexi.server.artwork.services import add_artwork
 from bexi.server.drafts.beginnings import begin_with
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase
-from tests.pictures import BLUE_DISC, plain_png
+from tests.pictures import BLUE_DISC, encoded, plain_png
 
 FIELDS = (
     ("32 px PNG", "PNG", (32, 32), 1_000_000),
@@ -22,6 +22,12 @@ FIELDS = (
     ("ICO", "ICO", (48, 48), 1_000_000),
     ("180 px, opaque", "PNG", (180, 180), 1_000_000),
 )
+
+def _bar_on_white() -> bytes:
+    """A bar with much paper around, so that its square is not what is proposed."""
+    picture = Image.new("RGB", (300, 300), "white")
+    picture.paste("#1144cc", (120, 60, 180, 240))
+    return encoded(picture, "PNG")
 
 
 class FrontDoorTests(BrowserTestCase):
@@ -71,6 +77,21 @@ class FrontDoorTests(BrowserTestCase):
         with page.expect_download():
             page.get_by_role("button", name="Only the files").click()
         self.assertEqual(Site.objects.get().builds.get().recipe, Site.objects.get().drafts.get().recipe)
+
+    def test_who_goes_to_the_bench_at_once_sees_the_first_proposal_come(self):
+        page = self.open("/")
+        held: list[Route] = []
+        page.route(re.compile(r"/api/sites/\d+/bench$"), lambda route: held.append(route))
+        self.drop(page, _bar_on_white(), "bar.png", "image/png")
+        page.get_by_role("link", name="Work on it").click()
+        expect(page.get_by_role("region", name="Proposals for bar")).to_be_visible()
+        expect(page.get_by_label("Frame side, px")).to_have_value("300")
+        held[0].continue_()
+        expect(page.get_by_label("Frame side, px")).not_to_have_value("300")
+        page.get_by_role("button", name="Continue with the chosen one").click()
+        page.get_by_role("application").press("Shift+ArrowDown")
+        expect(page.get_by_text("Draft saved")).to_be_visible()
+        self.assertEqual(Site.objects.get().drafts.get().revision, 3)
 
     def test_a_picture_whose_answer_was_lost_is_begun_with_once(self):
         page = self.open("/")

@@ -15,17 +15,18 @@ _AT_ONCE = 1 << 18
 """Colours."""
 
 
-def lift_ground(pixels: Pixels, tolerance: float) -> Pixels:
+def lift_ground(pixels: Pixels, tolerance: float, inside: bool = False) -> Pixels:
     """The picture with its ground clear: flooded from the edges as far as colours lie within `tolerance` in OKLab.
 
     Near the flood's border a pixel is a mix of the ground and the nearest full ink; its share of ink becomes its
-    alpha and the ink its colour. Ground that the flood does not reach, inside a ring, say, stays.
+    alpha and the ink its colour. Ground that the flood does not reach, inside a ring, say, stays unless `inside` is wanted.
     """
     colours = pixels[..., :3]
     edge = np.concatenate([colours[0], colours[-1], colours[:, 0], colours[:, -1]])
     ground = np.median(edge, axis=0).astype(np.uint8)
     distance = _distances(colours, ground)
-    flood = _from_edges(distance <= tolerance)
+    like_ground = distance <= tolerance
+    flood = like_ground if inside else _from_edges(like_ground)
     if not flood.any() or flood.all():
         return pixels
     result = np.zeros_like(pixels)

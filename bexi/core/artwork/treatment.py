@@ -18,13 +18,15 @@ class Treatment:
     """How an original is read.
 
     `frame` is the picture of an animation or ICO, None for the usual one (the first; of an ICO the largest).
-    `lift` is the tolerance in OKLab by which a flat ground is lifted, None to keep it. `recolour` is the one colour
+    `lift` is the tolerance in OKLab by which a flat ground is lifted, None to keep it, `lift_inside` whether where ink
+    encloses it, too. `recolour` is the one colour
     that all ink takes.
     """
 
     frame: int | None = None
     lift: float | None = None
     recolour: Colour | None = None
+    lift_inside: bool = False
 
     def __post_init__(self) -> None:
         if self.lift is not None and not 0 < self.lift <= LARGEST_TOLERANCE:
@@ -34,7 +36,8 @@ class Treatment:
 
     def as_json(self) -> dict[str, object]:
         """Plain data, read back by `from_json`."""
-        return {"frame": self.frame, "lift": self.lift, "recolour": str(self.recolour) if self.recolour else None}
+        recolour = str(self.recolour) if self.recolour else None
+        return {"frame": self.frame, "lift": self.lift, "lift_inside": self.lift_inside, "recolour": recolour}
 
     @classmethod
     def from_json(cls, data: Mapping[str, object]) -> "Treatment":
@@ -44,6 +47,7 @@ class Treatment:
             frame if isinstance(frame, int) else None,
             float(lift) if isinstance(lift, int | float) else None,
             Colour.parse(recolour) if isinstance(recolour, str) else None,
+            bool(data.get("lift_inside")),
         )
 
 
@@ -56,7 +60,7 @@ def treat(picture: Picture, treatment: Treatment) -> Picture:
     Raises ArtworkRefused when a ground is to be lifted that a drawing does not have.
     """
     if treatment.lift is not None:
-        free = lift(picture, treatment.lift)
+        free = lift(picture, treatment.lift, treatment.lift_inside)
         if free is picture:
             raise ArtworkRefused(
                 "no-ground-to-lift",
@@ -70,10 +74,10 @@ def treat(picture: Picture, treatment: Treatment) -> Picture:
     return replace(picture, recolour=treatment.recolour)
 
 
-def lift(picture: Picture, tolerance: float) -> Picture:
+def lift(picture: Picture, tolerance: float, inside: bool) -> Picture:
     """The picture without its flat ground, which of a drawing is a shape of its own; the very same if that has none."""
     if not isinstance(picture, Bitmap):
         return without_ground(picture)
     from bexi.core.artwork.ground import lift_ground  # on demand, for it needs scipy, which takes its time
 
-    return replace(picture, pixels=lift_ground(picture.pixels, tolerance))
+    return replace(picture, pixels=lift_ground(picture.pixels, tolerance, inside))

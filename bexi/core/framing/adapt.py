@@ -34,7 +34,7 @@ def inside_safe_circle(picture: Picture, framing: Framing) -> Framing:
     that fills its square without a ground, a photograph, say, stays as it is: its corners may be cut. What the framing
     cut away stays away.
     """
-    ink, reach = _ink_in(*cut_to(lifted(picture, framing.lift), framing.cut, framing.frame))
+    ink, reach = _ink_in(*cut_to(lifted(picture, framing.lift, framing.lift_inside), framing.cut, framing.frame))
     plated = framing.plate.colour if framing.plate.shape is not PlateShape.NONE else None
     ground = plated or framing.ground or ink.ground_colour or framing.home_ground
     frame, cut = framing.frame, framing.cut

@@ -146,7 +146,7 @@ def _below(framing: Framing, ground: Colour | None) -> Colour | None:
 
 def _prepared(picture: Picture, framing: Framing) -> tuple[Picture, Frame]:
     """The artwork without its ground, cut, in one colour, its strokes heavier or lighter, and the frame on that."""
-    picture, frame = cut_to(lifted(picture, framing.lift), framing.cut, framing.frame)
+    picture, frame = cut_to(lifted(picture, framing.lift, framing.lift_inside), framing.cut, framing.frame)
     return _weighted(in_one_colour(picture, framing.finish.recolour), frame, framing.finish.weight)
 
 

@@ -55,7 +55,7 @@ _INK = "bexi-ink"
 
 def _shown(picture: Vector, framing: Framing) -> str:
     """The artwork's markup without its ground, if that is lifted, and nothing of it beyond the cut."""
-    shown, _ = cut_to(lifted(picture, framing.lift), framing.cut, framing.frame)
+    shown, _ = cut_to(lifted(picture, framing.lift, framing.lift_inside), framing.cut, framing.frame)
     return shown.markup if isinstance(shown, Vector) else ""
 
 

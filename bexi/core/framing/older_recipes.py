@@ -1,7 +1,7 @@
 """Recipes of older versions in the members of today's.
 
 Framings of versions 1 to 3 were lists of values by their place; up to version 4 no icon was drawn by hand, in version 5
-no edge could be held, and up to version 6 a hand did nothing but move edges.
+no edge could be held, up to version 6 a hand did nothing but move edges, and up to version 7 ground inside ink stayed.
 """
 
 from collections.abc import Mapping
@@ -9,17 +9,17 @@ from typing import Any
 
 from bexi.core.errors import FramingRefused
 
-OLDER = (1, 2, 3, 4, 5, 6)
+OLDER = (1, 2, 3, 4, 5, 6, 7)
 
 
 def brought_up(data: Mapping[str, Any]) -> dict[str, Any]:
-    """An older recipe's plain data as version 7 says it; raises FramingRefused when it is none."""
+    """An older recipe's plain data as version 8 says it; raises FramingRefused when it is none."""
     try:
         named = data["version"] >= 4
         own = [one if named else _own(one) for one in data.get("own", [])]
         framing = data["framing"] if named else _framing(data["framing"])
         plain = [{**one, "framing": _plain(one["framing"])} for one in own]
-        return {"version": 7, "framing": _plain(framing), "own": plain}
+        return {"version": 8, "framing": _plain(framing), "own": plain}
     except (KeyError, TypeError, ValueError, AttributeError) as error:
         raise FramingRefused(
             "unknown-recipe", "This recipe is incomplete. Download it from the build again."
@@ -27,7 +27,7 @@ def brought_up(data: Mapping[str, Any]) -> dict[str, Any]:
 
 
 def _plain(framing: Mapping[str, Any]) -> dict[str, Any]:
-    return {"by_hand_px": [], "held_edges": [], **framing, "hand_steps": []}
+    return {"by_hand_px": [], "held_edges": [], "hand_steps": [], **framing, "lift_inside": False}
 
 
 def _own(data: Mapping[str, Any]) -> dict[str, Any]:

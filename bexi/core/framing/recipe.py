@@ -18,7 +18,7 @@ from bexi.core.framing.older_recipes import OLDER, brought_up
 from bexi.core.framing.purpose import Purpose
 from bexi.core.pixels.colour import WHITE, Colour
 
-VERSION = 7
+VERSION = 8
 NO_PLATE = Plate(margin=0)
 NO_FINISH = Finish()
 
@@ -30,7 +30,7 @@ class Framing:
     `plate` is a shape of its own colour on the ground, to which the artwork is cut; its margin is the inset.
     `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is that of the artwork beyond
     which nothing is shown, though it lies in the frame; None shows all. `lift` is the tolerance in OKLab by which a
-    bitmap's flat ground is lifted, None to keep it. `by_hand` are the sizes in px of tab icons that are drawn by hand,
+    bitmap's flat ground is lifted, None to keep it, `lift_inside` whether where ink encloses it, too. `by_hand` are the sizes in px of tab icons that are drawn by hand,
     some of BY_HAND; `held` are edges in those that somebody put on px of their own, `steps` what is done to the drawing
     before.
     """
@@ -43,6 +43,7 @@ class Framing:
     finish: Finish = NO_FINISH
     cut: Cut | None = None
     lift: float | None = None
+    lift_inside: bool = False
     by_hand: tuple[int, ...] = ()
     held: tuple[HeldEdge, ...] = ()
     steps: tuple[StepAt, ...] = ()
@@ -86,6 +87,7 @@ class Framing:
             "finish": self.finish.as_json(),
             "cut": self.cut.as_json() if self.cut else None,
             "lift_tolerance": self.lift,
+            "lift_inside": self.lift_inside,
             "by_hand_px": list(self.by_hand),
             "held_edges": [one.as_json() for one in self.held],
             "hand_steps": [one.as_json() for one in self.steps],
@@ -105,6 +107,7 @@ class Framing:
                 Finish.from_json(data["finish"]),
                 Cut.from_json(data["cut"]) if data["cut"] is not None else None,
                 float(lift) if lift is not None else None,
+                bool(data["lift_inside"]),
                 tuple(_whole(size) for size in data["by_hand_px"]),
                 tuple(HeldEdge.from_json(one) for one in data["held_edges"]),
                 tuple(StepAt.from_json(one) for one in data["hand_steps"]),

@@ -43,9 +43,9 @@ def in_one_colour(picture: Picture, colour: Colour | None) -> Picture:
     return replace(picture, recolour=colour)
 
 
-def lifted(picture: Picture, tolerance: float | None) -> Picture:
+def lifted(picture: Picture, tolerance: float | None, inside: bool) -> Picture:
     """The picture without its flat ground, if a tolerance is given."""
-    return picture if tolerance is None else _lifted(picture, tolerance)
+    return picture if tolerance is None else _lifted(picture, tolerance, inside)
 
 
 _lifted = lru_cache(maxsize=2)(lift)

@@ -94,7 +94,7 @@ def _measured(picture: Picture, framing: Framing, purpose: Purpose) -> Measured:
     frame, finish = framing.frame, replace(framing.finish, sharpen=0)  # which only changes pixels of small icons
     frame.must_touch(picture.width, picture.height)
     source, lift = picture, framing.lift
-    picture, framing = lifted(picture, lift), replace(framing, lift=None)
+    picture, framing = lifted(picture, lift, framing.lift_inside), replace(framing, lift=None)
     is_drawn = whole_survey(source).drawing.separable
     if replace(finish, recolour=None) != NO_FINISH or purpose is Purpose.ONE_COLOUR:
         # What changes the ink itself is measured where it was made.

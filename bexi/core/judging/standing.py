@@ -62,6 +62,8 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
         return
     free = replace(plain, lift=_LIFT if groups.ground else None)
     drawing = measure(picture, free).drawing
+    if groups.ground and not subject.fades and not _shows(drawing, groups.ground):
+        free = replace(free, lift_inside=True)
     seen = outline.of_outline(drawing, TABS)
     faint = [name for name, ratio in seen.items() if ratio < (_FAINT if subject.is_badge else _STANDS_OUT)]
     if not faint:
@@ -76,6 +78,11 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
     if len(subject.colours) > 1 and not groups.ground and _lie_apart(drawing):
         flat = Finish(recolour=min(subject.colours, key=lambda colour: colour.luminance))
         yield Stand(replace(free, finish=flat), "one colour", "in one flat colour")
+
+
+def _shows(drawing: Drawing, ground: Colour) -> bool:
+    """Whether something is cut out of a badge that shows the ground."""
+    return any(bool((drawing.kinds == kind).any()) for kind, ink in enumerate(drawing.colours) if kind and ink == ground)
 
 
 def _lie_apart(drawing: Drawing) -> bool:
@@ -116,7 +123,7 @@ def _on_plates(subject: Subject, picture: Picture, free: Framing, groups: Groups
         return
     if groups.ground is not None:
         if contrast(main, groups.ground) >= _STANDS_OUT:
-            yield _plated(replace(roomy, lift=None), groups.ground, "on the background it came on")
+            yield _plated(replace(roomy, lift=None, lift_inside=False), groups.ground, "on the background it came on")
         else:
             yield _plated(roomy, _dark_shade(main), "on a dark shade of its own colour")
         return

@@ -258,10 +258,11 @@ def lifted_picture(
     request: HttpRequest,
     artwork_id: int,
     tolerance: Annotated[float, Query(gt=0, le=LARGEST_TOLERANCE)],
+    inside: bool = False,
     longest: Annotated[int, Query(ge=16, le=2048)] = 320,
 ) -> HttpResponse:
     """The artwork as it would look with its ground lifted; nothing is changed."""
-    data = services.lifted_preview(get_object_or_404(Artwork, pk=artwork_id), longest, tolerance)
+    data = services.lifted_preview(get_object_or_404(Artwork, pk=artwork_id), longest, tolerance, inside)
     return HttpResponse(data, content_type="image/png", headers={"Cache-Control": "private, max-age=86400"})
 
 

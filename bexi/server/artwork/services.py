@@ -158,9 +158,9 @@ def preview(artwork: Artwork, longest: int) -> bytes:
     return file.read_bytes()
 
 
-def lifted_preview(artwork: Artwork, longest: int, tolerance: float) -> bytes:
+def lifted_preview(artwork: Artwork, longest: int, tolerance: float, inside: bool) -> bytes:
     """The same with its ground lifted, which changes nothing of the artwork; raises ArtworkRefused."""
-    lifted = dataclasses.replace(artwork.read_as, lift=tolerance)
+    lifted = dataclasses.replace(artwork.read_as, lift=tolerance, lift_inside=inside)
     return read_apart(preview_file, blobs.get(artwork.sha256), lifted, longest)
 
 

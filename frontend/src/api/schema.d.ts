@@ -2696,7 +2696,8 @@ export interface components {
          * @description How an original is read.
          *
          *     `frame` is the picture of an animation or ICO, None for the usual one (the first; of an ICO the largest).
-         *     `lift` is the tolerance in OKLab by which a flat ground is lifted, None to keep it. `recolour` is the one colour
+         *     `lift` is the tolerance in OKLab by which a flat ground is lifted, None to keep it, `lift_inside` whether where ink
+         *     encloses it, too. `recolour` is the one colour
          *     that all ink takes.
          */
         Treatment: {
@@ -2706,6 +2707,11 @@ export interface components {
             lift?: number | null;
             /** Recolour */
             recolour?: string | null;
+            /**
+             * Lift Inside
+             * @default false
+             */
+            lift_inside: boolean;
         };
         /**
          * UserOut
@@ -2922,7 +2928,7 @@ export interface components {
          *     `plate` is a shape of its own colour on the ground, to which the artwork is cut; its margin is the inset.
          *     `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is that of the artwork beyond
          *     which nothing is shown, though it lies in the frame; None shows all. `lift` is the tolerance in OKLab by which a
-         *     bitmap's flat ground is lifted, None to keep it. `by_hand` are the sizes in px of tab icons that are drawn by hand,
+         *     bitmap's flat ground is lifted, None to keep it, `lift_inside` whether where ink encloses it, too. `by_hand` are the sizes in px of tab icons that are drawn by hand,
          *     some of BY_HAND; `held` are edges in those that somebody put on px of their own, `steps` what is done to the drawing
          *     before.
          */
@@ -2959,6 +2965,11 @@ export interface components {
             cut?: components["schemas"]["Cut"] | null;
             /** Lift */
             lift?: number | null;
+            /**
+             * Lift Inside
+             * @default false
+             */
+            lift_inside: boolean;
             /**
              * By Hand
              * @default []
@@ -5329,6 +5340,7 @@ export interface operations {
         parameters: {
             query: {
                 tolerance: number;
+                inside?: boolean;
                 longest?: number;
             };
             header?: never;

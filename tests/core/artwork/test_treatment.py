@@ -69,6 +69,11 @@ class LiftTests(TestCase):
         np.testing.assert_array_equal(roomy[100:-100, 100:-100], close)
         self.assertEqual(roomy[:90].max(), 0)
 
+    def test_ground_inside_the_ink_is_lifted_when_that_is_wanted(self):
+        ring = drawn_mask(lambda pen: pen.ellipse((240, 240, 1040, 1040), outline=255, width=200))
+        lifted = lift_ground(composite(ring, (0, 0, 0), (255, 255, 255)), 0.08, inside=True)
+        self.assertLess(np.abs(lifted[..., 3] / 255 - ring).max(), 0.05)
+
     def test_nothing_to_lift_changes_nothing(self):
         plain = composite(np.zeros((20, 20)), (0, 0, 0), (9, 9, 9))
         np.testing.assert_array_equal(lift_ground(plain, 0.08), plain)

@@ -8,6 +8,7 @@ from bexi.core.framing.cut import Cut
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.hand.held import Axis, HeldEdge
+from bexi.core.framing.hand.steps import HandStep, StepAt
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Own, Recipe
 from bexi.core.pixels.colour import WHITE, Colour
@@ -57,9 +58,15 @@ class OlderRecipeTests(TestCase):
         (framing,) = Recipe.from_json({**told, "version": 6}).framings
         self.assertEqual((framing.by_hand, len(framing.held), framing.steps), ((16,), 1, ()))
 
-    def test_what_is_written_now_is_version_7_and_the_same(self):
+    def test_up_to_version_7_ground_inside_ink_stays(self):
+        told = Recipe(Framing(Frame(0, 0, 8), lift=0.1, by_hand=(16,), steps=(StepAt(16, HandStep.WIDEN),))).as_json()
+        del told["framing"]["lift_inside"]
+        (framing,) = Recipe.from_json({**told, "version": 7}).framings
+        self.assertEqual((framing.lift, framing.lift_inside, len(framing.steps)), (0.1, False, 1))
+
+    def test_what_is_written_now_is_version_8_and_the_same(self):
         recipe = Recipe.from_json({"version": 2, "framing": PLAIN})
-        self.assertEqual(recipe.as_json()["version"], 7)
+        self.assertEqual(recipe.as_json()["version"], 8)
         self.assertEqual(Recipe.from_json(recipe.as_json()), recipe)
 
     def test_what_is_no_recipe_is_refused(self):

@@ -11,12 +11,13 @@ from bexi.core.judging.cut_out import with_cut_out_marks
 from bexi.core.judging.drawing import Drawing
 from bexi.core.pixels.colour import BLACK, WHITE, Colour, contrast
 from tests.core.judging.brought.drawing import Brought, box, text
-from tests.core.judging.brought.forms import LETTER, wide
+from tests.core.judging.brought.forms import LETTER, MARK, wide
 from tests.core.judging.brought.looking import first_of
 
 WORDS = ("go", "ae", "Rb", "die", "abo", "oa")
 FACES = ("barlow 400 normal", "lora 600 normal", "rubik 700 italic", "work-sans 800 normal")
-INKS = ("#111111", "#2b4fd0", "#c8102e", "#0b7d3e", "#e07a10")
+ORANGE = "#e07a10"
+INKS = ("#111111", "#2b4fd0", "#c8102e", "#0b7d3e", ORANGE)
 """The last stands on light and on dark tabs by itself."""
 
 
@@ -35,6 +36,15 @@ class OnPaperTests(TestCase):
             with self.subTest(word, face=face, ink=ink):
                 self.assertEqual(first.framing.plate.shape is PlateShape.NONE, stands)
                 self.assertEqual(first.framing.plate.colour, WHITE)
+                self.assertEqual(first.framing.lift_inside, stands)
+
+    def test_the_white_of_a_badges_mark_stays(self):
+        badge = box(40, 40, 320, 320, ORANGE, "mark")
+        bars = (box(left, 120, 50, 160, "#ffffff", "mark") for left in (130, 220))
+        pieces = box(0, 0, 400, 400, "#ffffff", "ground"), badge, *bars
+        first = first_of(Brought("bars on a badge", 400, 400, pieces, MARK, as_bitmap=True))
+        self.assertFalse(first.framing.lift_inside)
+        self.assertEqual(first.icons[0][8, 6].tolist(), [255, 255, 255, 255])
 
     def test_a_counter_is_no_mark_on_a_badge_and_a_cross_is(self):
         y, x = np.mgrid[:200, :200]

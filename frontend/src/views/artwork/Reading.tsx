@@ -36,24 +36,31 @@ export function Reading({ artwork }: { artwork: Artwork }) {
           />
         </label>
       )}
-      {liftable && <Lift drawn={facts.vector} lift={treatment.lift ?? null} set={(lift) => set({ lift })} />}
+      {liftable && <Lift drawn={facts.vector} treatment={treatment} set={set} />}
       {recolourable && <Recolour artwork={artwork} set={(recolour) => set({ recolour })} />}
       {change.error && <Alert type="error" showIcon title={change.error.message} />}
     </fieldset>
   );
 }
 
-type LiftProps = { drawn: boolean; lift: number | null; set: (lift: number | null) => void };
+type LiftProps = { drawn: boolean; treatment: Treatment; set: (part: Partial<Treatment>) => void };
 
 /** Of a drawing the background is a shape of its own, so nothing has to be told apart. */
-function Lift({ drawn, lift, set }: LiftProps) {
+function Lift({ drawn, treatment, set }: LiftProps) {
+  const lift = treatment.lift ?? null;
   const [tolerance, setTolerance] = useState(lift ?? USUAL_TOLERANCE);
   return (
     <>
       <label className={styles.switch}>
-        <Switch checked={lift !== null} onChange={(on) => set(on ? tolerance : null)} />
+        <Switch checked={lift !== null} onChange={(on) => set({ lift: on ? tolerance : null })} />
         Remove the background
       </label>
+      {lift !== null && !drawn && (
+        <label className={styles.switch}>
+          <Switch checked={treatment.lift_inside ?? false} onChange={(lift_inside) => set({ lift_inside })} />
+          Inside the mark, too
+        </label>
+      )}
       {lift !== null && !drawn && (
         <div>
           Tolerance {Math.round(tolerance * 100)}
@@ -65,7 +72,7 @@ function Lift({ drawn, lift, set }: LiftProps) {
             value={tolerance}
             tooltip={{ open: false }}
             onChange={setTolerance}
-            onChangeComplete={set}
+            onChangeComplete={(lift) => set({ lift })}
           />
         </div>
       )}

@@ -246,8 +246,12 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
       {clear && facts.ground === "solid" && !framing.lift && <LiftGround artwork={artwork} />}
       {framing.lift && (
         <p className={styles.hint}>
-          The flat background of the picture is left out.{" "}
-          <Button size="small" onClick={() => change({ lift: null })}>
+          The flat background of the picture is left out
+          {framing.lift_inside ? ", inside the mark, too" : ", but inside the mark it stays"}.{" "}
+          <Button size="small" onClick={() => change({ lift_inside: !framing.lift_inside })}>
+            {framing.lift_inside ? "Keep it inside the mark" : "Leave it out inside, too"}
+          </Button>{" "}
+          <Button size="small" onClick={() => change({ lift: null, lift_inside: false })}>
             Keep the background
           </Button>
         </p>

@@ -17,7 +17,7 @@ export type DraftState = {
 export type DraftEvent =
   | { kind: "changed"; update: (recipe: Recipe) => Recipe }
   | { kind: "saved"; sent: Recipe; stored: Draft }
-  | { kind: "stepped"; stored: Draft }
+  | { kind: "put"; stored: Draft }
   | { kind: "caught-up"; revision: number }
   | { kind: "failed"; problem: Error }
   | { kind: "dropped" };
@@ -34,7 +34,7 @@ export function reduce(state: DraftState, event: DraftEvent): DraftState {
       return { ...state, recipe: event.update(state.recipe) };
     case "saved": // meanwhile the recipe may have been changed again
       return { recipe: state.recipe, kept: event.sent, ...standing(event.stored) };
-    case "stepped":
+    case "put":
       return { recipe: event.stored.recipe, kept: event.stored.recipe, ...standing(event.stored) };
     case "caught-up":
       return { ...state, revision: event.revision };

@@ -110,9 +110,14 @@ function newKeeper(draft: Draft, queries: QueryClient) {
           ? client.POST("/api/drafts/{draft_id}/undo", request)
           : client.POST("/api/drafts/{draft_id}/redo", request),
       );
-      tell({ kind: "stepped", stored });
+      tell({ kind: "put", stored });
       tellDraft(queries, stored);
     });
+  };
+
+  /** Follows what was made of the draft elsewhere, as long as nothing was changed here. */
+  const follow = (stored: Draft) => {
+    if (!isPending(state) && stored.revision > state.revision) tell({ kind: "put", stored });
   };
 
   const subscribe = (hear: () => void) => {
@@ -128,6 +133,7 @@ function newKeeper(draft: Draft, queries: QueryClient) {
     save,
     saveOver,
     step,
+    follow,
     drop: () => {
       clearTimeout(timer);
       tell({ kind: "dropped" });

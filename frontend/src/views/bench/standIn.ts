@@ -13,16 +13,18 @@ export const StandIn = createContext<(rung: Step) => DrawStandIn>(() => undefine
 const LONGEST = 1600;
 
 export function useStandIns(artwork: Artwork, recipe: Recipe): (rung: Step) => DrawStandIn {
-  const image = useImage(pictureAddress(artwork, LONGEST, recipe.framing.lift));
+  const image = useImage(pictureAddress(artwork, LONGEST, recipe.framing.lift, recipe.framing.lift_inside));
   return (rung) => {
     const own = rung.own === null ? undefined : recipe.own?.[rung.own];
     const framing = own?.framing ?? recipe.framing;
     const isPlain = rung.purpose === "tab" || rung.purpose === "home";
-    if (!image || !isPlain || (framing.lift ?? null) !== (recipe.framing.lift ?? null)) return undefined;
+    if (!image || !isPlain || liftOf(framing) !== liftOf(recipe.framing)) return undefined;
     if ((framing.artwork ?? String(artwork.id)) !== String(artwork.id)) return undefined;
     return (canvas) => draw(canvas, image, artwork, framing, rung.opaque);
   };
 }
+
+const liftOf = ({ lift, lift_inside }: Framing) => (lift ? `${lift} ${lift_inside ?? false}` : "");
 
 function draw(
   canvas: HTMLCanvasElement,

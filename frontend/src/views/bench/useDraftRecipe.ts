@@ -15,6 +15,8 @@ export function useDraftRecipe(draft: Draft) {
     return () => void keeper.save(); // leaving the bench keeps the last change, too
   }, [keeper]);
 
+  useEffect(() => keeper.follow(draft), [keeper, draft]);
+
   const { change, save, saveOver, step } = keeper;
   const pending = isPending(state);
   return {

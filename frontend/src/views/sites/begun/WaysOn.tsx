@@ -35,7 +35,7 @@ export function WaysOn({ site, draft, waiting }: Props) {
       </button>
       {open === "file" && <OneFile site={site} />}
       <OnlyFiles site={site} waiting={waiting} />
-      <Link to={`/sites/${site.id}/bench/${draft.id}`}>
+      <Link to={`/sites/${site.id}/bench/${draft.id}`} state={{ proposals: waiting }}>
         <strong>Work on it</strong>
         <span>frame, background, every size</span>
       </Link>
