@@ -82,7 +82,8 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
 
 def _shows(drawing: Drawing, ground: Colour) -> bool:
     """Whether something is cut out of a badge that shows the ground."""
-    return any(bool((drawing.kinds == kind).any()) for kind, ink in enumerate(drawing.colours) if kind and ink == ground)
+    kinds = [kind for kind, ink in enumerate(drawing.colours) if kind and ink == ground]
+    return bool(np.isin(drawing.kinds, kinds).any())
 
 
 def _lie_apart(drawing: Drawing) -> bool:
