@@ -19,7 +19,7 @@ def lift_ground(pixels: Pixels, tolerance: float, inside: bool = False) -> Pixel
     """The picture with its ground clear: flooded from the edges as far as colours lie within `tolerance` in OKLab.
 
     Near the flood's border a pixel is a mix of the ground and the nearest full ink; its share of ink becomes its
-    alpha and the ink its colour. Ground that the flood does not reach, inside a ring, say, stays; with `inside` it goes.
+    alpha and the ink its colour. Ground that the flood does not reach, inside a ring, say, stays; `inside`, it goes.
     """
     colours = pixels[..., :3]
     edge = np.concatenate([colours[0], colours[-1], colours[:, 0], colours[:, -1]])
