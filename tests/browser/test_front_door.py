@@ -23,6 +23,7 @@ FIELDS = (
     ("180 px, opaque", "PNG", (180, 180), 1_000_000),
 )
 
+
 def _bar_on_white() -> bytes:
     """A bar with much paper around, so that its square is not what is proposed."""
     picture = Image.new("RGB", (300, 300), "white")
