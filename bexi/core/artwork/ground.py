@@ -4,6 +4,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy import ndimage
 
+from bexi.core.artwork.rims import without_rim
 from bexi.core.pixels.around import highest_around
 from bexi.core.pixels.light import Pixels
 from bexi.core.pixels.oklab import distance_to
@@ -19,8 +20,10 @@ def lift_ground(pixels: Pixels, tolerance: float, inside: bool = False) -> Pixel
     """The picture with its ground clear: flooded from the edges as far as colours lie within `tolerance` in OKLab.
 
     Near the flood's border a pixel is a mix of the ground and the nearest full ink; its share of ink becomes its
-    alpha and the ink its colour. Ground that the flood does not reach, inside a ring, say, stays; `inside`, it goes.
+    alpha and the ink its colour. Ground that the flood does not reach, inside a ring, say, stays. With `inside` it
+    goes, whatever encloses it, as does a line along the picture's edge.
     """
+    pixels = without_rim(pixels) if inside else pixels
     colours = pixels[..., :3]
     edge = np.concatenate([colours[0], colours[-1], colours[:, 0], colours[:, -1]])
     ground = np.median(edge, axis=0).astype(np.uint8)

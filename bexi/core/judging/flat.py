@@ -7,6 +7,7 @@ from numpy.typing import NDArray
 from scipy import ndimage
 
 from bexi.core.artwork.ink import CLEAR_BELOW, NEAR_GROUND, GroundKind, find_ink
+from bexi.core.artwork.rims import without_rim
 from bexi.core.artwork.shapes import main_colours, nearest_of
 from bexi.core.judging.cut_out import with_cut_out_marks
 from bexi.core.judging.drawing import Drawing
@@ -14,7 +15,6 @@ from bexi.core.judging.fades import joined
 from bexi.core.judging.fringes import without_fringes
 from bexi.core.judging.halos import halos_in, strength_of
 from bexi.core.judging.regions import Kinds, without_slivers, without_specks
-from bexi.core.judging.rims import without_rim
 from bexi.core.pixels.around import highest_around, lowest_around
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
@@ -35,15 +35,21 @@ _MUCH = 0.1
 """Of the area of the ink."""
 
 
-def told_apart(pixels: Pixels, repeated: int = 1) -> Drawing:
-    """The flat colours of a picture, each px of which was repeated so many times."""
+def told_apart(pixels: Pixels, repeated: int = 1, whole: Drawing | None = None) -> Drawing:
+    """The flat colours of a picture, each px of which was repeated so many times; it may be a piece of a `whole`.
+
+    Ink that is cut through lies at a piece's edges, so that only the whole tells the ground.
+    """
     reach = repeated
     pixels = without_rim(pixels, repeated)
     ink = find_ink(pixels)
+    ground = ink.ground_colour
     if ink.ground is GroundKind.BUSY:
-        return _told_apart_on_busy(pixels, reach)
-    strength = strength_of(pixels, ink.ground_colour)
-    least = CLEAR_BELOW if ink.ground is GroundKind.CLEAR else NEAR_GROUND
+        if whole is None or whole.busy:
+            return _told_apart_on_busy(pixels, reach)
+        ground = whole.colours[0]
+    strength = strength_of(pixels, ground)
+    least = CLEAR_BELOW if ground is None else NEAR_GROUND
     around = highest_around(strength, 4 * reach + 1)
     halos = halos_in(strength, reach)
     # Ink that stands in a halo begins half-way between the two.
@@ -51,16 +57,16 @@ def told_apart(pixels: Pixels, repeated: int = 1) -> Drawing:
     half = around // 2 + beside // 2
     mask = (strength >= np.maximum(half, least)) & ~halos
     colours = [one.colour for one in main_colours(_solid(pixels, mask), mask)]
-    if ink.ground_colour is not None:
-        nearest, _ = nearest_of(pixels, [ink.ground_colour, *colours])
+    if ground is not None:
+        nearest, _ = nearest_of(pixels, [ground, *colours])
         # Ringing of a compressed picture is weak, and nearer to the ground than to any colour of the ink.
         mask &= (strength >= 2 * NEAR_GROUND) | (nearest > 0)
-    drawing = _drawing(pixels, mask, colours, ink.ground_colour, reach)
+    drawing = _drawing(pixels, mask, colours, ground, reach)
     is_drawn = drawing.separable and len(drawing.regions) <= MOST_REGIONS
     if is_drawn:
-        areas = without_fringes(pixels, mask, colours, ink.ground_colour, reach)
-        drawing = drawing if areas == colours else _drawing(pixels, mask, areas, ink.ground_colour, reach)
-        drawing = with_cut_out_marks(drawing) if ink.ground_colour is not None else drawing
+        areas = without_fringes(pixels, mask, colours, ground, reach)
+        drawing = drawing if areas == colours else _drawing(pixels, mask, areas, ground, reach)
+        drawing = with_cut_out_marks(drawing) if ground is not None else drawing
     return replace(drawing, separable=is_drawn, has_halo=bool(halos.sum() > _MUCH * mask.sum()))
 
 

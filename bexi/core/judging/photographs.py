@@ -5,8 +5,8 @@ from numpy.typing import NDArray
 from PIL import Image, ImageFilter
 
 from bexi.core.artwork.ink import GroundKind, find_ink
+from bexi.core.artwork.rims import without_rim
 from bexi.core.artwork.shapes import main_colours, nearest_of
-from bexi.core.judging.rims import without_rim
 from bexi.core.pixels.areas import areas_of
 from bexi.core.pixels.around import highest_around, lowest_around
 from bexi.core.pixels.light import Pixels

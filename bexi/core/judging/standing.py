@@ -6,8 +6,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from bexi.core.artwork.ground_shape import without_ground
+from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.plate import Plate, PlateShape
+from bexi.core.artwork.rims import without_rim
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import hug
 from bexi.core.framing.recipe import Framing
@@ -17,6 +19,7 @@ from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.groups import Groups
 from bexi.core.judging.measure import measure
 from bexi.core.judging.subjects import Subject
+from bexi.core.judging.survey import whole_survey
 from bexi.core.pixels.colour import BLACK, WHITE, Colour, contrast, shade
 
 _STANDS_OUT = 3.0
@@ -56,14 +59,13 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
     if subject.on:
         yield _on_badge(subject, plain)
         return
-    if groups.ground is not None and not (_is_paper(groups.ground) and _can_be_lifted(picture)):
+    inside = isinstance(picture, Bitmap) and not (subject.fades or _is_cut_out_in(subject.box, picture))
+    if groups.ground is not None and not (_is_paper(groups.ground) and _can_be_lifted(picture, inside)):
         grounded = replace(plain, frame=hug(subject.box, _ROOM), ground=groups.ground, home_ground=groups.ground)
         yield Stand(grounded, "its own background", "on the background it came with")
         return
-    free = replace(plain, lift=_LIFT if groups.ground else None)
+    free = replace(plain, lift=_LIFT, lift_inside=inside) if groups.ground else plain
     drawing = measure(picture, free).drawing
-    if groups.ground and not subject.fades and not _shows(drawing, groups.ground):
-        free = replace(free, lift_inside=True)
     seen = outline.of_outline(drawing, TABS)
     faint = [name for name, ratio in seen.items() if ratio < (_FAINT if subject.is_badge else _STANDS_OUT)]
     if not faint:
@@ -80,10 +82,16 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
         yield Stand(replace(free, finish=flat), "one colour", "in one flat colour")
 
 
-def _shows(drawing: Drawing, ground: Colour) -> bool:
-    """Whether something is cut out of a badge that shows the ground."""
-    kinds = [kind for kind, ink in enumerate(drawing.colours) if kind and ink == ground]
-    return bool(np.isin(drawing.kinds, kinds).any())
+def _is_cut_out_in(box: Box, picture: Picture) -> bool:
+    """Whether a badge in a box of the artwork shows its ground, as a mark."""
+    survey = whole_survey(picture)
+    ground, *inks = survey.drawing.colours
+    marks = [kind for kind, ink in enumerate(inks, 1) if ink == ground]
+    rows, columns = (
+        slice(int((first - start) / survey.scale), int((past - start) / survey.scale) + 1)
+        for first, past, start in ((box.top, box.bottom, survey.y), (box.left, box.right, survey.x))
+    )
+    return bool(np.isin(survey.drawing.kinds[rows, columns], marks).any())
 
 
 def _lie_apart(drawing: Drawing) -> bool:
@@ -161,8 +169,11 @@ def _beneath(subject: Subject) -> Colour:
     return WHITE if not subject.colours or contrast(main, WHITE) >= _STANDS_OUT else _dark_shade(main)
 
 
-def _can_be_lifted(picture: Picture) -> bool:
-    return isinstance(picture, Bitmap) or without_ground(picture) is not picture
+def _can_be_lifted(picture: Picture, inside: bool) -> bool:
+    """Of a bitmap only what lies at its edges, or all of it, wherever it is."""
+    if isinstance(picture, Bitmap):
+        return inside or without_rim(picture.pixels) is picture.pixels
+    return without_ground(picture) is not picture
 
 
 def _is_paper(ground: Colour) -> bool:

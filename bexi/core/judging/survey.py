@@ -58,9 +58,11 @@ class Survey:
         return Box(left, top, right, bottom)
 
 
-def surveyed(pixels: Pixels, x: float, y: float, scale: float, repeated: int = 1) -> Survey:
-    """Measure pixels, each of which was repeated so many times."""
-    told = told_apart(pixels, repeated)
+def surveyed(
+    pixels: Pixels, x: float, y: float, scale: float, repeated: int = 1, whole: Drawing | None = None
+) -> Survey:
+    """Measure pixels, each of which was repeated so many times, of a picture or a piece of a whole."""
+    told = told_apart(pixels, repeated, whole)
     drawing = replace(told, kinds=np.pad(told.kinds, _ROOM))
     if drawing.separable and drawing.ink_box is not None:
         strokes, gaps = strokes_and_gaps(drawing)
@@ -109,15 +111,16 @@ def _longest(picture: Picture) -> int:
 @lru_cache(maxsize=8)  # each holds about 5 MB
 def _survey_in(picture: Picture, frame: Frame) -> Survey:
     """The survey of what lies in a frame."""
+    whole = whole_survey(picture).drawing
     if isinstance(picture, Bitmap):
         left, top = max(0, frame.x), max(0, frame.y)
         right, bottom = min(picture.width, frame.x + frame.side), min(picture.height, frame.y + frame.side)
         pixels = _part(picture, Box(left, top, right, bottom), _ENOUGH)
-        return _by_softness(pixels, left, top, max(right - left, bottom - top) / max(pixels.shape[:2]))
+        return _by_softness(pixels, left, top, max(right - left, bottom - top) / max(pixels.shape[:2]), whole)
     scale = frame.side / _ENOUGH
     rows, columns = _inside(frame.y, picture.height, scale), _inside(frame.x, picture.width, scale)
     pixels = np.ascontiguousarray(render(picture, frame.x, frame.y, frame.side, _ENOUGH)[rows, columns])
-    return surveyed(pixels, frame.x + columns.start * scale, frame.y + rows.start * scale, scale)
+    return surveyed(pixels, frame.x + columns.start * scale, frame.y + rows.start * scale, scale, whole=whole)
 
 
 def _inside(start: int, length: int, scale: float) -> slice:
@@ -138,11 +141,11 @@ def _part(picture: Bitmap, box: Box, longest: int) -> Pixels:
     return pixels
 
 
-def _by_softness(pixels: Pixels, x: float, y: float, scale: float) -> Survey:
+def _by_softness(pixels: Pixels, x: float, y: float, scale: float, whole: Drawing | None = None) -> Survey:
     """Of a piece of a bitmap, looked at only as finely as its edges are, and enlarged where it has few px."""
     soft, longest = softness_of(pixels), max(pixels.shape[:2])
     if soft > 1:
         pixels = np.asarray(Image.fromarray(pixels).reduce(soft))
     repeated = max(soft, -(-_ENOUGH // max(pixels.shape[:2])))
     pixels = pixels.repeat(repeated, axis=0).repeat(repeated, axis=1)
-    return surveyed(pixels, x, y, scale * longest / max(pixels.shape[:2]), repeated)
+    return surveyed(pixels, x, y, scale * longest / max(pixels.shape[:2]), repeated, whole)

@@ -5,10 +5,18 @@ from unittest import TestCase
 
 import numpy as np
 
+from bexi.core.artwork.pictures import Bitmap
 from bexi.core.artwork.plate import PlateShape
+from bexi.core.framing.frame import Frame
+from bexi.core.framing.recipe import Framing
 from bexi.core.framing.tabs import TABS
+from bexi.core.judging.contrast import of_outline
 from bexi.core.judging.cut_out import with_cut_out_marks
 from bexi.core.judging.drawing import Drawing
+from bexi.core.judging.groups import groups_of
+from bexi.core.judging.measure import measure
+from bexi.core.judging.proposals import propose
+from bexi.core.judging.ways_out import Source
 from bexi.core.pixels.colour import BLACK, WHITE, Colour, contrast
 from tests.core.judging.brought.drawing import Brought, box, text
 from tests.core.judging.brought.forms import LETTER, MARK, wide
@@ -37,6 +45,25 @@ class OnPaperTests(TestCase):
                 self.assertEqual(first.framing.plate.shape is PlateShape.NONE, stands)
                 self.assertEqual(first.framing.plate.colour, WHITE)
                 self.assertEqual(first.framing.lift_inside, stands)
+
+    def test_the_border_of_a_screenshot_goes_with_the_paper(self):
+        logo = on_paper("go", FACES[0], ORANGE, as_bitmap=True)
+        for depth in (1, 3, 5):
+            pixels = logo.drawn.copy()
+            lines = [*range(depth), *range(-depth, 0)]
+            pixels[lines] = pixels[:, lines] = 153, 153, 153, 255
+            picture = Bitmap(pixels)
+            first = propose(Source(picture, groups_of(picture)))[0]
+            with self.subTest(depth=depth):
+                self.assertEqual(first.framing.plate.shape, PlateShape.NONE)
+                self.assertEqual(first.icons[1][0, 0, 3], 0)
+
+    def test_a_frame_that_cuts_through_ink_is_seen_on_the_pictures_ground(self):
+        picture = on_paper("abodie", FACES[0], "#5a2982", jpeg=90).picture
+        for frame in (Frame(200, 110, 90), Frame(760, 110, 150), Frame(200, 60, 200)):
+            ratios = of_outline(measure(picture, Framing(frame, ground=WHITE)).drawing, TABS)
+            with self.subTest(frame):
+                self.assertGreater(ratios["own"], 7)
 
     def test_the_white_of_a_badges_mark_stays(self):
         badge = box(40, 40, 320, 320, ORANGE, "mark")

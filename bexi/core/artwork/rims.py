@@ -6,8 +6,8 @@ from numpy.typing import NDArray
 from bexi.core.artwork.ink import CLEAR_BELOW, NEAR_GROUND
 from bexi.core.pixels.light import Pixels
 
-_DEEPEST = 4
-"""Lines of px: a line of one, and what compression leaves beside it."""
+_DEEPEST = 6
+"""Lines of px: a line of two on a screen of double density, and what compression leaves beside it."""
 _SIDE_OF = 24
 """A rim is no wider than this part of the shorter side, so that a frame of a small picture is none."""
 _PLAIN = 0.97
@@ -26,9 +26,9 @@ def without_rim(pixels: Pixels, repeated: int = 1) -> Pixels:
             continue
         if not opaque.all():
             return np.pad(pixels[inside], ((depth, depth), (depth, depth), (0, 0)), "edge")
-        ring = _edge_of(pixels[inside])
-        ground = np.median(ring, axis=0).astype(np.uint8)
-        if _share_of(ground, ring) >= _PLAIN > _share_of(ground, _edge_of(pixels)):
+        ring, next_one = _edge_of(pixels[inside]), _edge_of(pixels[inside][1:-1, 1:-1])
+        ground = np.median(next_one, axis=0).astype(np.uint8)  # the ring may be the soft edge of the line
+        if min(_share_of(ground, one) for one in (ring, next_one)) >= _PLAIN > _share_of(ground, _edge_of(pixels)):
             plain = np.full_like(pixels, ground)
             plain[inside] = pixels[inside]
             return plain

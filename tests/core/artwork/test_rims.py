@@ -5,12 +5,12 @@ from unittest import TestCase
 import numpy as np
 
 from bexi.core.artwork.pictures import Bitmap
+from bexi.core.artwork.rims import without_rim
 from bexi.core.artwork.vector import render_whole
 from bexi.core.judging.groups import groups_of
-from bexi.core.judging.rims import without_rim
 from tests.core.judging.brought.developed import DEVELOPED
 
-WHITE, GREY, BLUE = (255, 255, 255, 255), (90, 90, 90, 255), (20, 60, 200, 255)
+WHITE, PALE, GREY, BLUE = (255, 255, 255, 255), (204, 204, 204, 255), (90, 90, 90, 255), (20, 60, 200, 255)
 
 
 def on_white(height: int, width: int) -> np.ndarray:
@@ -31,6 +31,9 @@ class RimTests(TestCase):
         for depth in (1, 2, 3):
             framed = np.full_like(plain, GREY)
             framed[depth:-depth, depth:-depth] = plain[depth:-depth, depth:-depth]
+            np.testing.assert_array_equal(without_rim(framed), plain)
+            framed[depth, depth:-depth] = framed[-depth - 1, depth:-depth] = PALE  # its soft edge
+            framed[depth:-depth, depth] = framed[depth:-depth, -depth - 1] = PALE
             np.testing.assert_array_equal(without_rim(framed), plain)
 
     def test_clear_or_translucent_lines_repeat_what_is_inside(self):
