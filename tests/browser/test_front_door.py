@@ -65,6 +65,12 @@ class FrontDoorTests(BrowserTestCase):
         page = self.dropped(plain_png(60, 60, "#ffffff"))
         expect(page.get_by_role("alert").filter(has_text="This picture is blank")).to_be_visible()
 
+    def test_why_a_photograph_is_not_judged_is_said_once(self):
+        photo = Image.effect_noise((160, 160), 120).resize((480, 480)).convert("RGB")
+        page = self.dropped(encoded(photo, "JPEG"))
+        told = page.get_by_role("list", name="How it will be seen").get_by_role("listitem")
+        expect(told).to_have_text(["not judged: no flat areas, like a photograph"])
+
     def test_what_was_chosen_is_on_the_bench_and_is_changed_there(self):
         page = self.dropped()
         page.get_by_role("group", name="Ways to use it").get_by_role("button").nth(1).click()

@@ -237,7 +237,7 @@ def save_draft(site: Site, artwork: Artwork, recipe: Recipe, revision: int) -> D
 
 @transaction.atomic
 def keep(draft: Draft, artwork: Artwork, recipe: Recipe, revision: int) -> Draft:
-    """Keep a draft; `revision` is the one it was made from, 0 for a new one. What stands already is not kept again.
+    """Keep a draft; `revision` is the one it was made from, 0 for a new one. What was kept already is not kept again.
 
     Raises Conflict when another window has saved since, FramingRefused when a frame misses its artwork.
     """
@@ -245,17 +245,19 @@ def keep(draft: Draft, artwork: Artwork, recipe: Recipe, revision: int) -> Draft
         facts = _artwork(artwork, framing.artwork).facts
         framing.frame.must_touch(facts["width"], facts["height"])
     _alone(draft)
-    if _stands(draft, artwork, recipe):  # sent again after a lost answer
+    if _was_kept(draft, artwork, recipe, revision):
         return draft
     refuse_overtaken(draft, revision)
     _record(draft, artwork, recipe)
     return draft
 
 
-def _stands(draft: Draft, artwork: Artwork, recipe: Recipe) -> bool:
-    if draft.pk:
-        draft.refresh_from_db()
-    return bool(draft.pk) and draft.artwork_id == artwork.pk and draft.recipe == recipe.as_json()
+def _was_kept(draft: Draft, artwork: Artwork, recipe: Recipe, revision: int) -> bool:
+    """Whether it is sent again after a lost answer: made from an older revision, and what stands now."""
+    if not draft.pk:
+        return False
+    draft.refresh_from_db()
+    return draft.revision > revision and draft.artwork_id == artwork.pk and draft.recipe == recipe.as_json()
 
 
 @transaction.atomic

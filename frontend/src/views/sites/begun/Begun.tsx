@@ -45,7 +45,7 @@ export function Begun({ siteId }: { siteId: number }) {
   const hasOwn = !trying && !chosen && !offers.isPending; // framed by hand since
   const rungs = useRungsOf(hasOwn ? (draft.data ?? undefined) : undefined, PICTURES);
   const fresh = chosen ? chosen.pictures.map(seenOf) : rungs.data;
-  const told = fresh?.map(({ size, says }) => `${size} px ${says}`).join(", ");
+  const told = fresh && toldOf(fresh).join(", ");
   useOutcome(
     told && site.data && !trying && !rungs.isPlaceholderData
       ? { key: told, told: `${site.data.name}: ${told}.` }
@@ -73,9 +73,9 @@ export function Begun({ siteId }: { siteId: number }) {
         <div className={styles.told}>
           <h2>{site.data.name}</h2>
           <ul className={styles.verdicts} aria-label="How it will be seen">
-            {fresh.map(({ size, says, verdict }) => (
-              <li key={size} data-tone={toneOf(verdict)}>
-                {size} px {says}
+            {toldOf(fresh).map((line, number) => (
+              <li key={line} data-tone={toneOf(fresh[number]?.verdict ?? null)}>
+                {line}
               </li>
             ))}
           </ul>
@@ -98,6 +98,13 @@ export function Begun({ siteId }: { siteId: number }) {
       <WaysOn site={site.data} draft={draft.data} waiting={trying} />
     </section>
   );
+}
+
+/** How each size is seen; where none can be judged, for one reason, that alone. */
+function toldOf(icons: Seen[]): string[] {
+  const [first] = icons;
+  const isUnjudged = icons.every(({ verdict, says }) => verdict === null && says === first?.says);
+  return first && isUnjudged ? [first.says] : icons.map(({ size, says }) => `${size} px ${says}`);
 }
 
 function Enlarged({ name, icon }: { name: string; icon: Seen | undefined }) {
@@ -173,7 +180,7 @@ function Offers({ siteId, draft, offers }: OffersProps) {
         ))}
         {offers.length > OFFERED && (
           <Link to={`/sites/${siteId}/bench/${draft.id}`} state={{ proposals: true }}>
-            All {offers.length}
+            All {offers.length} ways
           </Link>
         )}
       </div>
