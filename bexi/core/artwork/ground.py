@@ -24,9 +24,7 @@ def lift_ground(pixels: Pixels, tolerance: float, inside: bool = False) -> Pixel
     goes, whatever encloses it, as does a line along the picture's edge.
     """
     pixels = without_rim(pixels) if inside else pixels
-    colours = pixels[..., :3]
-    edge = np.concatenate([colours[0], colours[-1], colours[:, 0], colours[:, -1]])
-    ground = np.median(edge, axis=0).astype(np.uint8)
+    colours, ground = pixels[..., :3], ground_of(pixels)
     distance = _distances(colours, ground)
     like_ground = distance <= tolerance
     flood = like_ground if inside else _from_edges(like_ground)
@@ -36,6 +34,13 @@ def lift_ground(pixels: Pixels, tolerance: float, inside: bool = False) -> Pixel
     around = _around(~flood)
     result[around] = _without_ground(pixels[around], distance[around], flood[around], ground)
     return result
+
+
+def ground_of(pixels: Pixels) -> NDArray[np.uint8]:
+    """The colour that is lifted, which most of the edges have: shape (3)."""
+    edges = np.concatenate([pixels[0], pixels[-1], pixels[:, 0], pixels[:, -1]])[:, :3]
+    colour: NDArray[np.uint8] = np.median(edges, axis=0).astype(np.uint8)
+    return colour
 
 
 def _around(ink: NDArray[np.bool_]) -> tuple[slice, slice]:

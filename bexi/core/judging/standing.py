@@ -5,11 +5,11 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from bexi.core.artwork.ground import ground_of
 from bexi.core.artwork.ground_shape import without_ground
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.plate import Plate, PlateShape
-from bexi.core.artwork.rims import without_rim
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import hug
 from bexi.core.framing.recipe import Framing
@@ -170,9 +170,9 @@ def _beneath(subject: Subject) -> Colour:
 
 
 def _can_be_lifted(picture: Picture, inside: bool) -> bool:
-    """Of a bitmap only what lies at its edges, or all of it, wherever it is."""
+    """Of a bitmap what lies at its edges, or all of it, wherever it is; a border around keeps the first from it."""
     if isinstance(picture, Bitmap):
-        return inside or without_rim(picture.pixels) is picture.pixels
+        return inside or _is_paper(Colour(*(int(channel) for channel in ground_of(picture.pixels))))
     return without_ground(picture) is not picture
 
 
