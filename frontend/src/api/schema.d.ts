@@ -2928,9 +2928,9 @@ export interface components {
          *     `plate` is a shape of its own colour on the ground, to which the artwork is cut; its margin is the inset.
          *     `artwork` is the key of an artwork of its own, None for the recipe's artwork. `cut` is that of the artwork beyond
          *     which nothing is shown, though it lies in the frame; None shows all. `lift` is the tolerance in OKLab by which a
-         *     bitmap's flat ground is lifted, None to keep it, `lift_inside` whether where ink encloses it, too. `by_hand` are the sizes in px of tab icons that are drawn by hand,
-         *     some of BY_HAND; `held` are edges in those that somebody put on px of their own, `steps` what is done to the drawing
-         *     before.
+         *     bitmap's flat ground is lifted, None to keep it, `lift_inside` whether where ink encloses it, too. `by_hand` are the
+         *     sizes in px of tab icons that are drawn by hand, some of BY_HAND; `held` are edges in those that somebody put on px
+         *     of their own, `steps` what is done to the drawing before.
          */
         Framing: {
             frame: components["schemas"]["Frame"];
