@@ -22,7 +22,7 @@ type Props = {
 
 /** The artwork with the square frame over it, dragged and resized in whole artwork px. */
 export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
-  const { frame, ground, plate, cut, lift } = framing;
+  const { frame, ground, plate, cut, lift, lift_inside } = framing;
   const ink = framing.finish?.recolour;
   const [drag, setDrag] = useState<Drag>();
   const [settled, setSettled] = useState(frame);
@@ -93,7 +93,7 @@ export function Stage({ artwork, framing, setFrame, tools, notice }: Props) {
         {ink && <InOneColour ink={ink} />}
         <img
           className={styles.artwork}
-          src={pictureAddress(artwork, 1600, lift)}
+          src={pictureAddress(artwork, 1600, lift, lift_inside)}
           alt={artwork.title}
           draggable={false}
           style={{
