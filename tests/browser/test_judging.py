@@ -12,6 +12,7 @@ from bexi.server.demo import artwork as demo
 from bexi.server.drafts.services import save_draft
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase, screen_pixels
+from tests.pictures import BLUE_DISC
 
 BARS = (
     b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 160 160">'
@@ -185,16 +186,23 @@ class GroundTests(JudgingTestCase):
         page.get_by_role("button", name=re.compile("^All of it(?!, on)")).click()
         expect(page.get_by_text("On dark tabs it vanishes")).to_be_visible()
 
+    def test_of_a_drawing_nothing_is_removed_inside_the_mark(self):
+        recipe = Recipe(Framing(whole_artwork(512, 256), lift=0.08))
+        save_draft(self.site, add_artwork("disc.svg", BLUE_DISC), recipe, 0)
+        page = self.open(f"/sites/{self.site.pk}/bench")
+        expect(page.get_by_text("The flat background of the picture is removed.")).to_be_visible()
+        expect(page.get_by_role("button", name=re.compile("inside the mark"))).to_have_count(0)
+
     def test_clear_on_a_solid_ground_offers_to_lift_it(self):
         self.lockup = add_artwork("emblem.jpg", demo.ferry_emblem_on_white(), "Lockup")
         page = self.first_look()
         page.get_by_role("button", name="Continue with the chosen one").click()
-        expect(page.get_by_text("The flat background of the picture is left out")).to_be_visible()
-        toggle = page.get_by_role("button", name=re.compile("^(Keep it|Leave it out) inside"))
+        expect(page.get_by_text("The flat background of the picture is removed")).to_be_visible()
+        toggle = page.get_by_role("button", name=re.compile("^(Keep|Remove) it inside"))
         was = toggle.inner_text()
         toggle.click()
         expect(toggle).not_to_have_text(was)
-        goes = str(was.startswith("Leave")).lower()
+        goes = str(was.startswith("Remove")).lower()
         on_stage = page.get_by_role("region", name="Stage").locator(f"img[src*='inside={goes}']")
         expect(on_stage).to_be_visible()
         page.get_by_role("button", name="Keep the background").click()

@@ -2697,8 +2697,7 @@ export interface components {
          *
          *     `frame` is the picture of an animation or ICO, None for the usual one (the first; of an ICO the largest).
          *     `lift` is the tolerance in OKLab by which a flat ground is lifted, None to keep it, `lift_inside` whether where ink
-         *     encloses it, too. `recolour` is the one colour
-         *     that all ink takes.
+         *     encloses it, too. `recolour` is the one colour that all ink takes.
          */
         Treatment: {
             /** Frame */

@@ -58,7 +58,7 @@ function Lift({ drawn, treatment, set }: LiftProps) {
       {lift !== null && !drawn && (
         <label className={styles.switch}>
           <Switch checked={treatment.lift_inside ?? false} onChange={(lift_inside) => set({ lift_inside })} />
-          Inside the mark, too
+          Also inside the mark
         </label>
       )}
       {lift !== null && !drawn && (

@@ -212,6 +212,7 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
   const clear = !ground;
   const { facts } = artwork;
   const edge = facts.ground_colour;
+  const where = framing.lift_inside ? ", also inside the mark" : ", except inside the mark";
   const colours = facts.colours.map(({ colour }) => colour);
   const near = { suggested: edge ? [edge, ...colours] : colours, against: colours[0] };
   return (
@@ -246,11 +247,12 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
       {clear && facts.ground === "solid" && !framing.lift && <LiftGround artwork={artwork} />}
       {framing.lift && (
         <p className={styles.hint}>
-          The flat background of the picture is left out
-          {framing.lift_inside ? ", inside the mark, too" : ", but inside the mark it stays"}.{" "}
-          <Button size="small" onClick={() => change({ lift_inside: !framing.lift_inside })}>
-            {framing.lift_inside ? "Keep it inside the mark" : "Leave it out inside, too"}
-          </Button>{" "}
+          The flat background of the picture is removed{facts.vector ? "" : where}.{" "}
+          {!facts.vector && (
+            <Button size="small" onClick={() => change({ lift_inside: !framing.lift_inside })}>
+              {framing.lift_inside ? "Keep it inside the mark" : "Remove it inside the mark"}
+            </Button>
+          )}{" "}
           <Button size="small" onClick={() => change({ lift: null, lift_inside: false })}>
             Keep the background
           </Button>

@@ -32,10 +32,7 @@ export function keeperOf(draft: Draft, queries: QueryClient): Keeper {
 }
 
 /** Drop what the server does not have yet of a draft. */
-export function dropChanges(draftId: number): void {
-  keepers.get(draftId)?.drop();
-  forgetUnsaved(draftId);
-}
+export const dropChanges = (draftId: number) => keepers.get(draftId)?.drop();
 
 /** Has the server keep a draft shortly after each change, also once its bench is left. */
 function newKeeper(draft: Draft, queries: QueryClient) {
