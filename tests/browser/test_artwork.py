@@ -3,7 +3,7 @@ import io
 import zipfile
 
 from PIL import Image, ImageDraw
-from playwright.sync_api import Locator, Page, Route, expect
+from playwright.sync_api import APIResponse, Locator, Page, Route, expect
 
 from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.recipe import Recipe
@@ -159,6 +159,24 @@ class PieceTests(ArtworkTestCase):
         expect(page.get_by_role("heading", name="square", exact=True)).to_be_visible()
         self.artwork.refresh_from_db()
         self.assertIsNone(self.artwork.removed)
+
+    def test_a_shelf_asked_for_before_a_removal_and_answered_after_it_is_asked_for_anew(self):
+        asked: list[tuple[Route, APIResponse]] = []
+
+        def hold_first(route: Route) -> None:
+            if asked:
+                route.continue_()
+            else:
+                asked.append((route, route.fetch()))
+
+        page = self.shelf(f"?piece={self.artwork.pk}")
+        page.route("**/api/artwork?**", hold_first)
+        page.reload()
+        with page.expect_response(lambda answer: answer.request.method == "DELETE"):
+            page.get_by_role("button", name="Remove").click()
+        route, answer = asked[0]
+        route.fulfill(response=answer)
+        expect(page.get_by_text("There is no artwork yet")).to_be_visible()
 
     def test_what_is_on_a_bench_does_not_disappear(self):
         save_draft(self.site, self.artwork, Recipe.of(Frame(0, 0, 120)), 0)

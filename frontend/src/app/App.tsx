@@ -38,10 +38,7 @@ const queries = new QueryClient({
     mutations: IN_REACH,
   },
 });
-/** What arrives moves what is below it: not while something is being pressed. */
-void import("./pressing").then(({ afterPress }) =>
-  notifyManager.setScheduler((notify) => setTimeout(() => afterPress(notify))),
-);
+void import("./arrivals").then(({ arrange }) => arrange(notifyManager, queries));
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? "";
 
 const router = createBrowserRouter([
