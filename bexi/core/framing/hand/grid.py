@@ -21,6 +21,9 @@ _ROUND = 0.15
 _OFF_GRID = 0.45
 """The price, for each px of its length, of leaving a stem between two halves where it lies."""
 
+_ASIDE = 2.0
+"""The price of two halves that meet aside of their middle, for each half px."""
+
 _Way = tuple[float, tuple[float, ...]]
 """What it costs to move the edges so far to these px."""
 
@@ -74,13 +77,22 @@ def _is_gap(before: Edge, after: Edge) -> bool:
     return not before.begins and after.begins and APART < after.place - before.place < _WIDE
 
 
-def _ways(edges: Sequence[Edge], size: int, widths: _Widths) -> dict[tuple[float, float], _Way]:
-    """The cheapest for each pair of px that the first and the last edge may go to (dynamic programming)."""
+def _ways(
+    edges: Sequence[Edge], size: int, widths: _Widths, slid: float = 0.0
+) -> dict[tuple[float, float], _Way]:
+    """The cheapest for each pair of px that the first and the last edge may go to (dynamic programming).
+
+    Of a half, each edge costs the mean of its own move and of its mirror image's, which differ when the centre between
+    them slides: `slid` is twice that, in px.
+    """
     ways: dict[tuple[float, float], _Way] = {}
     for number, edge in enumerate(edges):
         before, ways = ways, {}
         for px in _near(edge.place, size):
-            own = edge.length * (px - edge.place) ** 2
+            moved = px - edge.place
+            if abs(slid - moved) > 1:
+                continue
+            own = edge.length * (moved**2 + (slid - moved) ** 2) / 2
             if not number:
                 ways[px, px] = (own, (px,))
             for (first, last), (cost, way) in before.items():
@@ -99,19 +111,23 @@ def _symmetric(edges: Sequence[Edge], size: int, widths: _Widths) -> Iterator[_W
     both, half = edges[0].place + edges[-1].place, len(edges) // 2
     last, next_ = edges[half - 1], edges[half]
     near = {round(both)} if abs(both - round(both)) < _SYMMETRIC else {math.floor(both), math.ceil(both)}
+    if _is_stem(last, next_):  # half a px aside it may be crisp, like the middle one of three bars
+        near |= {min(near) - 1, max(near) + 1}
     for centre in sorted(near):
-        for cost, way in _ways(edges[:half], size, widths).values():
+        slid = centre - both
+        aside = _ASIDE * abs(slid)
+        for cost, way in _ways(edges[:half], size, widths, slid).values():
             between = _price(last, next_, centre - 2 * way[-1], widths)
             if between < math.inf:
-                yield 2 * cost + between, _doubled(way, centre)
+                yield 2 * cost + between + aside, _doubled(way, centre)
         if _is_stem(last, next_):
             middle = (centre - next_.place + last.place) / 2
-            stays = _OFF_GRID * last.length
-            before = _ways(edges[: half - 1], size, widths).values() if half > 1 else [(0.0, ())]
+            stays = last.length * (_OFF_GRID + (slid / 2) ** 2)
+            before = _ways(edges[: half - 1], size, widths, slid).values() if half > 1 else [(0.0, ())]
             for cost, way in before:
                 gap = _price(edges[half - 2], last, middle - way[-1], widths) if way else 0.0
                 if gap < math.inf:
-                    yield 2 * (cost + gap + stays), _doubled((*way, middle), centre)
+                    yield 2 * (cost + gap + stays) + aside, _doubled((*way, middle), centre)
 
 
 def _doubled(way: tuple[float, ...], centre: float) -> tuple[float, ...]:

@@ -79,6 +79,16 @@ class MovedTests(TestCase):
         made = icon(drawn(*bars)).astype(int)
         self.assertLessEqual(np.abs(made - made[:, ::-1]).max(), 2)
 
+    def test_the_middle_one_of_three_bars_is_as_crisp_as_the_others(self):
+        made = icon(drawn((2, 3.5, 12, 1), (2, 7.5, 12, 1), (2, 11.5, 12, 1)))
+        self.assertEqual(np.flatnonzero(made[:, 8, 3] == 255).size, 3)
+        self.assertEqual(np.count_nonzero(made[:, 8, 3]), 3)
+
+    def test_a_lone_stem_between_two_px_comes_to_lie_on_one(self):
+        made = icon(drawn((7.5, 2, 1, 12)))
+        self.assertEqual((made[8, :, 3] == 255).sum(), 1)
+        self.assertEqual(np.count_nonzero(made[8, :, 3]), 1)
+
     def test_a_bitmap_as_a_vector(self):
         picture = drawn((2.3, 2.3, 1, 11), (8.3, 2.3, 1, 11), (2.3, 2.3, 7, 1))
         pixels = Bitmap(render_whole(picture, 1024))
