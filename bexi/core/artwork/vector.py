@@ -6,18 +6,19 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
-from xml.etree.ElementTree import Element, ParseError, register_namespace, tostring
+from xml.etree.ElementTree import Element, ParseError, TreeBuilder, register_namespace, tostring
 
 import numpy as np
 import resvg_py
 from defusedxml.common import DefusedXmlException, EntitiesForbidden
-from defusedxml.ElementTree import fromstring
+from defusedxml.ElementTree import DefusedXMLParser
 from PIL import Image
 
 from bexi.core.artwork.bitmap import too_many_pixels
 from bexi.core.artwork.limits import Limits
 from bexi.core.artwork.pictures import Vector
 from bexi.core.artwork.svg.allowed import SVG, XLINK
+from bexi.core.artwork.svg.lengths import CSS_PX
 from bexi.core.artwork.svg.rebuild import rebuilt
 from bexi.core.artwork.svg.styles import outside
 from bexi.core.errors import ArtworkRefused
@@ -27,27 +28,19 @@ SMALLEST_GRID = 1024
 """A vector has no pixels of its own: its grid is at least this many along the longer side, to frame it finely."""
 
 register_namespace("", SVG)
+_LONGEST_ENTITY = 200
 _HREF = ("href", f"{{{XLINK}}}href")
 _CSS_URL = re.compile(r"url\(\s*['\"]?\s*([^'\")\s]*)", re.IGNORECASE)
 _NUMBER = re.compile(r"[-+]?[0-9]*\.?[0-9]+(?:[eE][-+]?[0-9]+)?")
 _STYLESHEET = re.compile(r"<\?xml-stylesheet", re.IGNORECASE)
 _LENGTH = re.compile(r"\s*([0-9]*\.?[0-9]+(?:[eE][+-]?[0-9]+)?)\s*(px|pt|pc|mm|cm|in|)\s*")
-_UNIT = {
-    "": 1.0,
-    "px": 1.0,
-    "pt": 4 / 3,
-    "pc": 16.0,
-    "mm": 96 / 25.4,
-    "cm": 96 / 2.54,
-    "in": 96.0,
-}  # CSS Values 4
 
 
 def check(data: bytes, limits: Limits) -> Vector:
     """A safe vector picture from SVG bytes, written anew with nothing in it but the drawing; raises ArtworkRefused.
 
-    Refused are files that are not well-formed XML, define entities, draw on something outside themselves, or would
-    grow beyond the limits when drawn.
+    Refused are files that are not well-formed XML, define more than short entities, draw on something outside
+    themselves, or would grow beyond the limits when drawn.
     """
     root = _parsed(data)
     if _STYLESHEET.search(data[:4096].decode("latin-1")):
@@ -63,13 +56,32 @@ def check(data: bytes, limits: Limits) -> Vector:
     return vector
 
 
+class _Parser(DefusedXMLParser):
+    """Lets entities stand that are short plain texts, as older drawing programs write them for namespaces."""
+
+    def defused_entity_decl(
+        self,
+        name: str,
+        is_parameter_entity: bool,
+        value: str | None,
+        base: str | None,
+        sysid: str,
+        pubid: str | None,
+        notation_name: str | None,
+    ) -> None:
+        if is_parameter_entity or value is None or len(value) > _LONGEST_ENTITY or set("&%<").intersection(value):
+            raise EntitiesForbidden(name, value, base, sysid, pubid, notation_name)
+
+
 def _parsed(data: bytes) -> Element:
+    parser = _Parser(target=TreeBuilder())
     try:
-        root = fromstring(data)
+        parser.feed(data)
+        root: Element = parser.close()
     except EntitiesForbidden as error:
         raise ArtworkRefused(
             "svg-entities",
-            "This SVG defines XML entities, which can swell to any size when read. "
+            "This SVG defines XML entities that can swell to any size when read. "
             "Export it again as plain SVG, without entity definitions.",
         ) from error
     except DefusedXmlException as error:
@@ -226,7 +238,7 @@ def _view_box(root: Element) -> tuple[float, float] | None:
 
 def _length(text: str | None) -> float | None:
     match = _LENGTH.fullmatch(text or "")
-    return float(match[1]) * _UNIT[match[2]] or None if match else None
+    return float(match[1]) * CSS_PX[match[2]] or None if match else None
 
 
 def _refuse_heavy(root: Element, limits: Limits) -> None:

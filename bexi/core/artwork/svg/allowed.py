@@ -30,7 +30,7 @@ PRESENTATION = _words(
     font-size font-size-adjust font-stretch font-style font-variant font-weight image-rendering letter-spacing
     lighting-color marker-end marker-mid marker-start mask mask-type opacity overflow paint-order shape-rendering
     stop-color stop-opacity stroke stroke-dasharray stroke-dashoffset stroke-linecap stroke-linejoin
-    stroke-miterlimit stroke-opacity stroke-width text-anchor text-decoration text-rendering transform-box
+    stroke-miterlimit stroke-opacity stroke-width text-anchor text-decoration text-rendering
     transform-origin unicode-bidi vector-effect visibility word-spacing writing-mode
     """
 )
@@ -38,6 +38,16 @@ PRESENTATION = _words(
 
 PROPERTIES = PRESENTATION | _words("d cx cy r rx ry x y width height transform isolation mix-blend-mode marker")
 """What style sheets and style attributes may set."""
+
+GEOMETRY = {
+    "circle": _words("cx cy r"),
+    "ellipse": _words("cx cy rx ry"),
+    "rect": _words("x y width height rx ry"),
+    "image": _words("x y width height"),
+    "svg": _words("x y width height"),
+    "path": _words("d"),
+}
+"""Properties that are also attributes, by the elements they are of (SVG 2 §6.6); the renderer reads attributes only."""
 
 DRAW_NOTHING = _words(
     """
@@ -67,11 +77,10 @@ ATTRIBUTES = _words(
 
 FUNCTIONS = _words(
     """
-    rgb rgba hsl hsla url matrix translate translatex translatey scale scalex scaley rotate skewx skewy blur
-    brightness contrast drop-shadow grayscale hue-rotate invert opacity saturate sepia
+    url blur brightness contrast drop-shadow grayscale hue-rotate invert opacity saturate sepia
     """
 )
-"""In values of properties; of `url` only what points into the file itself."""
+"""In values of properties, beside those of colours and transforms; of `url` only what points into the file itself."""
 
 MOST_OCTAVES = 10
 """Of a noise: each further one adds less than a thousandth, which 8 bits cannot show (Filter Effects 1, §15.20)."""

@@ -8,8 +8,19 @@ from xml.etree.ElementTree import Element, SubElement
 
 from bexi.core.artwork.limits import Limits
 from bexi.core.artwork.svg import styles
-from bexi.core.artwork.svg.allowed import ATTRIBUTES, ELEMENTS, MOST_OCTAVES, PRESENTATION, SVG, TEXT, XLINK, XML
+from bexi.core.artwork.svg.allowed import (
+    ATTRIBUTES,
+    ELEMENTS,
+    GEOMETRY,
+    MOST_OCTAVES,
+    PRESENTATION,
+    SVG,
+    TEXT,
+    XLINK,
+    XML,
+)
 from bexi.core.artwork.svg.references import Embedded, Names
+from bexi.core.artwork.svg.variables import Variables
 
 _PLAIN = re.compile(r"[\w\s.,()%#;+-]*")
 _HREFS = ("href", f"{{{XLINK}}}href")
@@ -44,13 +55,16 @@ class _Rebuilding:
         self._left_out: dict[str, None] = {}
         self._new_by_id: dict[str, Element] = {}
         self._live_text = False
-        sheets = (("".join(element.itertext())) for element in root.iter() if element.tag == f"{{{SVG}}}style")
+        written = (
+            element for element in root.iter(f"{{{SVG}}}style") if styles.is_for_screens(element.get("media", ""))
+        )
+        sheets = ("".join(element.itertext()) for element in written)
         self._sheets = styles.Sheets(sheets, self._names)
         self._matched = styles.element_tree(root)
 
     def done(self) -> Rebuilt:
         new = Element(f"{{{SVG}}}svg")
-        self._fill(new, self._source, "svg")
+        self._fill(new, self._source, "svg", {})
         for name, element in self._new_by_id.items():
             if self._names.is_known(name):
                 element.set("id", self._names.of(name))
@@ -61,24 +75,28 @@ class _Rebuilding:
     def _leave_out(self, what: str) -> None:
         self._left_out[what] = None
 
-    def _fill(self, new: Element, old: Element, name: str) -> None:
+    def _fill(self, new: Element, old: Element, name: str, inherited: Variables) -> None:
         if (own_id := old.get("id")) is not None:
             self._new_by_id.setdefault(own_id, new)  # of two with one id the first is meant (DOM, getElementById)
         self._live_text |= name == "text"
-        for key, text in self._attributes(old, name):
+        style = self._style(old, inherited)
+        for key, text in self._attributes(old, name, style.variables):
             new.set(key, text)
-        if style := self._style(old):
-            new.set("style", style)
-        self._add_content(new, old, keeps_text=name in TEXT)
+        as_attributes = GEOMETRY.get(name, frozenset())
+        for key in sorted(as_attributes & style.said.keys()):
+            new.set(key, style.said[key])
+        if said := style.without(as_attributes):
+            new.set("style", said)
+        self._add_content(new, old, style.variables, keeps_text=name in TEXT)
 
-    def _add_content(self, new: Element, old: Element, keeps_text: bool) -> None:
+    def _add_content(self, new: Element, old: Element, variables: Variables, keeps_text: bool) -> None:
         if keeps_text:
             new.text = old.text
         for child in old:
             name = self._name(child, within_text=keeps_text)
             added = None if name is None else SubElement(new, f"{{{SVG}}}{name}")
             if added is not None and name is not None:
-                self._fill(added, child, name)
+                self._fill(added, child, name, variables)
             if keeps_text and child.tail:
                 _append_text(new, added, child.tail)
 
@@ -98,7 +116,7 @@ class _Rebuilding:
             self._leave_out("animations" if name in _ANIMATIONS else kind.get(name, f"<{name[:30]}>"))
         return None
 
-    def _attributes(self, old: Element, name: str) -> Iterator[tuple[str, str]]:
+    def _attributes(self, old: Element, name: str, variables: Variables) -> Iterator[tuple[str, str]]:
         for key, text in old.attrib.items():
             if key in ATTRIBUTES:
                 if _PLAIN.fullmatch(text):
@@ -106,7 +124,7 @@ class _Rebuilding:
                 else:
                     self._leave_out("values that are no drawing")
             elif key in PRESENTATION:
-                written = styles.value(text, self._names)
+                written = styles.value(text, self._names, variables)
                 if written is None:
                     self._leave_out("values that are no drawing")
                 else:
@@ -126,11 +144,13 @@ class _Rebuilding:
         elif name not in ("g", "tspan"):  # those were links
             raise styles.outside(reference)
 
-    def _style(self, old: Element) -> str:
+    def _style(self, old: Element, inherited: Variables) -> styles.Style:
         own, all_kept = styles.declared(old.get("style", ""), self._names)
-        if not all_kept:
+        said = [*self._sheets.declarations(self._matched[old]), *own]
+        style = styles.settled(said, inherited, self._names)
+        if not all_kept or not style.is_whole:
             self._leave_out("styles")
-        return styles.attribute([*self._sheets.declarations(self._matched[old]), *own])
+        return style
 
 
 def _append_text(new: Element, last: Any, text: str) -> None:
