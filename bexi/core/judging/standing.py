@@ -10,9 +10,11 @@ from bexi.core.artwork.ground_shape import without_ground
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.plate import Plate, PlateShape
+from bexi.core.artwork.translucent import is_translucent
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import hug
 from bexi.core.framing.recipe import Framing
+from bexi.core.framing.reduce import reduced
 from bexi.core.framing.tabs import TABS
 from bexi.core.judging import contrast as outline
 from bexi.core.judging.drawing import Drawing
@@ -41,6 +43,8 @@ _LINES = 0.01
 _FREE, _ROOM, _ROOM_IN_DISC = 2, 11, 19
 """Margins, in % of the side."""
 _ROUNDED = 22
+_LOOKED_AT = 128
+"""In px: whether ink is translucent is seen at that size."""
 _SHADES = tuple(step / 50 for step in range(50, 2, -1))
 
 
@@ -138,6 +142,9 @@ def _on_plates(subject: Subject, picture: Picture, free: Framing, groups: Groups
         return
     if not as_one:
         on_white = _plated(roomy, WHITE, "on white")
+        if is_translucent(reduced(picture, hug(subject.box, 0), None, [_LOOKED_AT])[0]):
+            yield on_white
+            return
         on_dark = _plated(roomy, _dark_shade(main), "on a dark shade of its own colour")
         yield max((on_white, on_dark), key=lambda stand: _seen(picture, stand.framing))
         return

@@ -77,9 +77,7 @@ def _is_gap(before: Edge, after: Edge) -> bool:
     return not before.begins and after.begins and APART < after.place - before.place < _WIDE
 
 
-def _ways(
-    edges: Sequence[Edge], size: int, widths: _Widths, slid: float = 0.0
-) -> dict[tuple[float, float], _Way]:
+def _ways(edges: Sequence[Edge], size: int, widths: _Widths, slid: float = 0.0) -> dict[tuple[float, float], _Way]:
     """The cheapest for each pair of px that the first and the last edge may go to (dynamic programming).
 
     Of a half, each edge costs the mean of its own move and of its mirror image's, which differ when the centre between

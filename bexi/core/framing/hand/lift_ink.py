@@ -5,6 +5,7 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
+from bexi.core.artwork.translucent import is_translucent
 from bexi.core.framing.hand.kinds import Kinds, flat_kinds_of
 from bexi.core.pixels.around import highest_around
 from bexi.core.pixels.colour import Colour, contrast
@@ -20,9 +21,10 @@ _STEPS = tuple(step / 100 for step in range(1, 61))
 def set_off(pixels: Pixels, grounds: Sequence[Colour]) -> Pixels:
     """A drawing, shape (SIDE, SIDE, 4), each ink of which stands out by 3 : 1 from what lies around it.
 
-    What is clear shows one of `grounds`. The very same drawing where every ink does, or where none can.
+    What is clear shows one of `grounds`. The very same drawing where every ink does, or where none can; and where inks
+    are translucent, since what shows through them is no colour of theirs.
     """
-    told = flat_kinds_of(pixels)
+    told = None if is_translucent(pixels) else flat_kinds_of(pixels)
     if told is None:
         return pixels
     result, colours = pixels, list(told.colours)
