@@ -36,7 +36,7 @@ def first_letter(survey: Survey, row: Row, leftwards: bool) -> FirstLetter | Non
     `leftwards` says that the row runs from right to left.
     """
     drawing = survey.drawing
-    first = row.first(leftwards)
+    first = row.first(drawing.labels, leftwards)
     colour = drawing.colours[first.kind]
     if colour is None or first.box.width > _WIDEST * first.box.height:
         return None

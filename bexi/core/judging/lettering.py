@@ -4,6 +4,7 @@ An emblem beside a word may be of its height and colour. It is told from the let
 with them: it reaches beyond their lines, stands further off, is wider, of another stroke or another colour.
 """
 
+from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
@@ -12,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bexi.core.artwork.ink import Box
+from bexi.core.judging.brackets import Labels, without_brackets
 from bexi.core.judging.regions import Region
 
 _FEWEST = 3
@@ -46,6 +48,8 @@ _STRAIGHT, _MOST_BARS = 1.48, 3
 """A straight stroke has at most so many times its mean width and its length; no word has more of them in a row."""
 _OF_STROKES = 0.35
 """Of its shorter side: what is less wide is made of strokes."""
+_MOST_COUNTERS = 2
+"""Of a letter, as of a B; what holds more of its surroundings' colour is a panel with words on it."""
 _SMALLEST = 5
 """In px of the drawing: what is lower has no shape that could be a letter's."""
 _EIGHTH = 0.125
@@ -85,12 +89,14 @@ class Row:
     circle: tuple[float, float, float] | None = None
     runs_down: bool = False
 
-    def first(self, leftwards: bool) -> Region:
-        """The letter that a straight line begins with, within its brackets; at the right where it runs leftwards."""
+    def first(self, labels: Labels, leftwards: bool) -> Region:
+        """The letter that a straight line begins with, within its brackets; at the right where it runs leftwards.
+
+        `labels` are those of the drawing's regions, px by px.
+        """
         if self.runs_down:
             return min(self.parts, key=lambda part: part.box.top)
-        parts = sorted(self.parts, key=lambda part: part.box.left)
-        within = parts[1:-1] if _are_brackets(parts) else parts
+        within = without_brackets(sorted(self.parts, key=lambda part: part.box.left), labels)
         return within[-1 if leftwards else 0]
 
     @property
@@ -112,10 +118,12 @@ def around(boxes: Iterator[Box] | Sequence[Box]) -> Box:
 
 def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     """The rows of letters among the regions of a drawing, `longest` px along its longer side; no region is in two."""
+    counters = _counters(regions)
     could_be = [
         region
         for region in regions
         if region.kind and _SMALLEST <= region.box.height <= _LARGEST_SHARE * longest and not region.at_edge
+        if region.label not in counters
     ]
     lines = (_without_strangers(_side_by_side(line, regions)) for line in _lines(could_be))
     rows = [Row(parts, _capital(parts)) for parts in lines if parts and (_are_letters(parts) or _is_joined_hand(parts))]
@@ -127,6 +135,25 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     # A few letters at the top and at the foot of a circle stand on lines of their own, too.
     apart = [row for row in rows if not in_ring & {part.label for part in row.parts}]
     return [*apart, ring] if all(len(row.parts) < len(ring.parts) / 2 for row in rows) else rows
+
+
+def _counters(regions: Sequence[Region]) -> set[int]:
+    """The labels of holes of letters on a badge, which have the badge's colour: no letters, though in their row."""
+    left, top, right, bottom = np.array([_edges(region.box) for region in regions]).T
+    kind = np.array([region.kind for region in regions])
+    holds = np.less.outer(left, left) & np.less.outer(top, top)
+    holds &= np.greater.outer(right, right) & np.greater.outer(bottom, bottom)
+    holds &= np.not_equal.outer(kind, kind)
+    room = np.where(holds, ((right - left) * (bottom - top))[:, None], np.inf)
+    letter = room.argmin(axis=0)
+    found = [
+        (int(letter[number]), region.label)
+        for number, region in enumerate(regions)
+        if region.kind and np.isfinite(room[letter[number], number])
+        if (holds[:, letter[number]] & (kind == region.kind)).any()
+    ]
+    count = Counter(letter for letter, _ in found)
+    return {label for letter, label in found if count[letter] <= _MOST_COUNTERS}
 
 
 def _columns(regions: Sequence[Region]) -> Iterator[Row]:
@@ -283,17 +310,6 @@ def _is_like(stroke: float, other: float) -> bool:
     return 1 / _OTHER_STROKE < stroke / other < _OTHER_STROKE
 
 
-def _are_brackets(parts: Sequence[Region]) -> bool:
-    """Whether a line is held by two narrow parts of one size that hang below it."""
-    if len(parts) < _FEWEST + 2:
-        return False
-    first, *inner, last = parts
-    sizes = ((part.box.width, part.box.height, part.area) for part in (first, last))
-    one_size = all(max(pair) <= (1 + _EVEN) * min(pair) for pair in zip(*sizes, strict=True))
-    below = min(first.box.bottom, last.box.bottom) - _base(inner)
-    return one_size and 2 * first.box.width < first.box.height and below > _BEYOND * first.box.height
-
-
 def _strangeness(parts: Sequence[Region], number: int) -> int:
     """In how many ways a part is unlike the others of its line, which stand from left to right."""
     part, others = parts[number], [*parts[:number], *parts[number + 1 :]]
@@ -343,10 +359,14 @@ def _are_letters(parts: Sequence[Region]) -> bool:
     fills = np.array([part.fill for part in parts])
     alike = all(map(_are_alike, (widths, heights, fills), (2.0, 2.0, 0.0)))
     alike &= _are_alike(areas, 2 * float(np.sqrt(areas.mean())))
-    shaped = sum(not _is_solid(part) for part in parts)
     stand = _stand_on_lines(np.array([part.box.bottom for part in parts]), _ON_FOOT * float(np.median(heights)))
-    regular = not alike and shaped >= max(2, _SHAPED * len(parts)) and stand
+    regular = not alike and _are_shaped(parts) and stand
     return bool(regular and box.width >= 1.5 * np.median(heights))
+
+
+def _are_shaped(parts: Sequence[Region]) -> bool:
+    """Whether enough of some parts have strokes or holes, as most letters have, and dots have not."""
+    return sum(not _is_solid(part) for part in parts) >= max(2, _SHAPED * len(parts))
 
 
 def _is_solid(part: Region) -> bool:
@@ -418,7 +438,7 @@ def _around_circle(regions: Sequence[Region]) -> Row | None:
     areas = np.array([region.area for region in alike], dtype=float)
     turned = np.sort(np.arctan2(middles[:, 1] - y, middles[:, 0] - x))
     widest = max(float(np.diff(turned).max()), float(turned[0] + 2 * np.pi - turned[-1]))
-    alike_all = _are_alike(areas, 2 * float(np.sqrt(areas.mean())))
+    alike_all = _are_alike(areas, 2 * float(np.sqrt(areas.mean()))) or not _are_shaped(alike)
     if np.abs(off).max() > 0.6 * typical or radius < 1.8 * typical or widest > 1.5 * np.pi or alike_all:
         return None
     return Row(tuple(alike), 0.9 * typical, (x, y, radius))

@@ -109,7 +109,12 @@ class NoLettersTests(TestCase):
             f'<circle cx="{500 + 40 * n}" cy="500" r="{120 - 20 * n}" fill="none" stroke="#111" stroke-width="8"/>'
             for n in range(4)
         )
-        for body in (bars, dots, small, tiers, nested):
+        turns = [2 * np.pi * n / 8 for n in range(8)]
+        around = "".join(
+            f'<circle cx="{500 + 300 * np.cos(a):.1f}" cy="{500 + 300 * np.sin(a):.1f}" r="{20 + 5 * n}"/>'
+            for n, a in enumerate(turns)
+        )
+        for body in (bars, dots, small, tiers, nested, around):
             self.assertEqual(self.rows(body), 0)
 
     def test_most_symbols_that_ship_hold_no_letters(self):

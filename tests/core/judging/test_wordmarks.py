@@ -53,6 +53,37 @@ class WordmarkTests(TestCase):
                 missed.append((words, key))
         self.assertLessEqual(len(missed), (1 - _FOUND) * len(pairs[::3]), missed)
 
+    def test_what_a_word_stands_between_is_no_letter_of_it(self):
+        faces = (
+            "rubik 600 normal",
+            "work-sans 400 normal",
+            "nunito 700 normal",
+            "atkinson-hyperlegible-next 700 italic",
+        )
+        for around, key in product(("{mesto}", "[WAFUR]", "(vocil)", "/drona/"), faces):
+            picture = cropped(around, face(key))
+            first = groups_of(picture).first
+            assert first is not None
+            begins, ends = (first.box.left / picture.width, first.box.right / picture.width)
+            self.assertTrue(begins > 0.02 and ends < 0.5, (around, key, begins))
+        for plain, key in product(("jazzel", "nunu", "pasted", "bobaq", "fuj", "SILLZ"), faces):
+            picture = cropped(plain, face(key))
+            first = groups_of(picture).first
+            if first is not None:  # where letters run into each other
+                self.assertLess(first.box.left, 0.02 * picture.width, (plain, key))
+
+    def test_the_letters_of_a_word_on_a_badge_are_not_told_apart_by_their_holes(self):
+        for words, key in product(("zaplu", "adobe", "PRBOD"), ("barlow 600 normal", "rubik 400 normal")):
+            font, length = face(key), advance(words, face(key), 110)
+            path = outlines(words, font, 60, 150, 110)
+            svg = (
+                f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {length + 120:.0f} 250">'
+                f'<rect width="{length + 120:.0f}" height="250" rx="60" fill="#12263a"/>'
+                f'<path fill="#fff" d="{path}"/></svg>'
+            )
+            groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
+            self.assertEqual((len(groups.words), groups.emblems), (1, ()), (words, key))
+
     def test_in_other_scripts_too(self):
         for script, words in (("cyrillic", "Йогурт"), ("greek", "Φάρος"), ("latin-ext", "řšěč")):
             font = (PACKAGES / f"@fontsource/noto-sans/files/noto-sans-{script}-400-normal.woff").read_bytes()
