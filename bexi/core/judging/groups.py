@@ -15,7 +15,7 @@ from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.first_letter import FirstLetter, first_letter
 from bexi.core.judging.flat import MOST_REGIONS
 from bexi.core.judging.fringes import is_mixed
-from bexi.core.judging.lettering import Row, around
+from bexi.core.judging.lettering import Row, around, is_outline_of
 from bexi.core.judging.regions import LINE, Region
 from bexi.core.judging.survey import Survey, whole_survey
 from bexi.core.pixels.colour import Colour
@@ -35,6 +35,8 @@ _EDGE = 1
 """Px of it that may be but its soft edge."""
 _DOT = 0.5
 """What is smaller than this share of a capital, among the letters, is a dot, whatever its colour."""
+_FLAT = 4
+"""What is so many times as wide as high is no mark by itself, where words are."""
 _LOW, _LITTLE = 0.8, 0.08
 """Of a capital, and of the ink of its line: what is lower and less is an ornament."""
 _SHORT, _MOST_HELD = 2, 3
@@ -267,7 +269,7 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
     first_tiles = [min(its, key=lambda part: (part.box.left, part.box.top)) for its in tiles if its]
     for part in parts:
         lettered = sum(region.area for region in part.regions if region.label in letters)
-        if lettered > _MOSTLY * part.area or not (lettered or part in drawn):
+        if _is_outlined_letter(part, letters) or lettered > _MOSTLY * part.area or not (lettered or part in drawn):
             continue
         if any(part in its for its in tiles):
             plain += [part] if part in first_tiles else []
@@ -286,6 +288,13 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
         is_half = any(_hold_between(one, other, row) for other in found for row in rows)
         if not is_half and not any(_is_ornament_of(one, row) for row in rows):
             yield one
+
+
+def _is_outlined_letter(part: _Part, letters: set[int]) -> bool:
+    """Whether an outline and what it holds are one letter; either may have been told as that."""
+    its = [region for region in part.regions if region.label in letters]
+    outline = max(part.regions, key=lambda region: region.box.width * region.box.height)
+    return len(its) == 1 and (its[0] is outline or is_outline_of(outline, its[0]))
 
 
 def _hold_between(one: _Found, other: _Found, row: Row) -> bool:
@@ -401,7 +410,15 @@ def _is_ornament_of(found: _Found, row: Row) -> bool:
     is_dot = side < _DOT * row.height and _room(found.box, row.box) == 0
     is_low = found.box.height < _DOT * row.height and all(part.side < _DOT * row.height for part in found.parts)
     is_on_line = row.box.top <= found.box.top and found.box.bottom <= row.box.bottom + _DOT * row.height
+    if _is_flourish(found.box, row):
+        return True
     return is_dot or (is_low and is_on_line) or (side < _LOW * row.height and found.area < _LITTLE * letters)
+
+
+def _is_flourish(box: Box, row: Row) -> bool:
+    """Whether something flat runs along a line of letters, above or below, as a swoosh does."""
+    is_flat = box.width > _FLAT * box.height and box.height < _LOW * row.height
+    return row.circle is None and is_flat and 2 * box.width > row.box.width and _room(box, row.box) < row.height
 
 
 def _is_rule(parts: Sequence[_Part]) -> bool:

@@ -4,7 +4,6 @@ An emblem beside a word may be of its height and colour. It is told from the let
 with them: it reaches beyond their lines, stands further off, is wider, of another stroke or another colour.
 """
 
-from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
@@ -48,8 +47,10 @@ _STRAIGHT, _MOST_BARS = 1.48, 3
 """A straight stroke has at most so many times its mean width and its length; no word has more of them in a row."""
 _OF_STROKES = 0.35
 """Of its shorter side: what is less wide is made of strokes."""
-_MOST_COUNTERS = 2
+_MOST_HOLES = 2
 """Of a letter, as of a B; what holds more of its surroundings' colour is a panel with words on it."""
+_THIN, _FILLED = 0.15, 0.7
+"""Of a letter's height: an outline's stroke is thinner, and what it holds is higher."""
 _SMALLEST = 5
 """In px of the drawing: what is lower has no shape that could be a letter's."""
 _EIGHTH = 0.125
@@ -118,12 +119,12 @@ def around(boxes: Iterator[Box] | Sequence[Box]) -> Box:
 
 def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     """The rows of letters among the regions of a drawing, `longest` px along its longer side; no region is in two."""
-    counters = _counters(regions)
+    parts_of_letters = _no_letters(regions)
+    regions = [region for region in regions if region.label not in parts_of_letters]
     could_be = [
         region
         for region in regions
         if region.kind and _SMALLEST <= region.box.height <= _LARGEST_SHARE * longest and not region.at_edge
-        if region.label not in counters
     ]
     lines = (_without_strangers(_side_by_side(line, regions)) for line in _lines(could_be))
     rows = [Row(parts, _capital(parts)) for parts in lines if parts and (_are_letters(parts) or _is_joined_hand(parts))]
@@ -137,23 +138,38 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     return [*apart, ring] if all(len(row.parts) < len(ring.parts) / 2 for row in rows) else rows
 
 
-def _counters(regions: Sequence[Region]) -> set[int]:
-    """The labels of holes of letters on a badge, which have the badge's colour: no letters, though in their row."""
+def _no_letters(regions: Sequence[Region]) -> set[int]:
+    """The labels of what stands in a row of letters but is a part of them.
+
+    Of letters on a badge it is their holes, which have the badge's colour; of outlined letters what their outlines
+    hold, or the outlines, where one is that of several.
+    """
     left, top, right, bottom = np.array([_edges(region.box) for region in regions]).T
     kind = np.array([region.kind for region in regions])
     holds = np.less.outer(left, left) & np.less.outer(top, top)
     holds &= np.greater.outer(right, right) & np.greater.outer(bottom, bottom)
     holds &= np.not_equal.outer(kind, kind)
     room = np.where(holds, ((right - left) * (bottom - top))[:, None], np.inf)
-    letter = room.argmin(axis=0)
-    found = [
-        (int(letter[number]), region.label)
-        for number, region in enumerate(regions)
-        if region.kind and np.isfinite(room[letter[number], number])
-        if (holds[:, letter[number]] & (kind == region.kind)).any()
-    ]
-    count = Counter(letter for letter, _ in found)
-    return {label for letter, label in found if count[letter] <= _MOST_COUNTERS}
+    nearest = room.argmin(axis=0)
+    holes: dict[Region, list[int]] = {}
+    fillings: dict[Region, list[int]] = {}
+    for number, region in enumerate(regions):
+        around = nearest[number]
+        if region.kind and holds[around, number]:
+            if (holds[:, around] & (kind == region.kind)).any():
+                holes.setdefault(regions[around], []).append(region.label)
+            elif is_outline_of(regions[around], region):
+                fillings.setdefault(regions[around], []).append(region.label)
+    found = {label for its in holes.values() if len(its) <= _MOST_HOLES for label in its}
+    if any(len(its) > _MOST_HOLES for its in fillings.values()):
+        return found | {outline.label for outline in fillings}
+    return found | {label for its in fillings.values() for label in its}
+
+
+def is_outline_of(outline: Region, filling: Region) -> bool:
+    """Whether a thin line runs around a letter of another colour that lies in it."""
+    is_thin = outline.kind > 0 and outline.fill < _LINE_FILLS and outline.stroke < _THIN * outline.box.height
+    return is_thin and filling.box.height > _FILLED * outline.box.height
 
 
 def _columns(regions: Sequence[Region]) -> Iterator[Row]:

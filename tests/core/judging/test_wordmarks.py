@@ -7,7 +7,7 @@ import numpy as np
 
 from bexi.core.artwork.ink import find_ink
 from bexi.core.artwork.limits import DEFAULT_LIMITS
-from bexi.core.artwork.pictures import Bitmap
+from bexi.core.artwork.pictures import Bitmap, Vector
 from bexi.core.artwork.vector import check, render_whole
 from bexi.core.judging.groups import Groups, groups_of
 from bexi.core.judging.initials import runs_leftwards
@@ -34,6 +34,18 @@ def cropped(words: str, font: bytes) -> Bitmap:
     pixels = render_whole(check(svg.encode(), DEFAULT_LIMITS), 1400)
     box = find_ink(pixels).box
     return Bitmap(np.ascontiguousarray(pixels[box.top : box.bottom, box.left : box.right]))
+
+
+def drawn(words: str, key: str, stroke: str, shape: str = "") -> Vector:
+    """Words beside a shape; white ones where they lie on it or have a stroke around."""
+    font = face(key)
+    path, width = outlines(words, font, 60, 200, 150), advance(words, font, 150) + 120
+    fill = "#fff" if stroke or "h600" in shape else "#12263a"
+    return check(
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:.0f} 280"><path fill="#12263a" d="{shape}"/>'
+        f'<path fill="{fill}" {stroke} d="{path}"/></svg>'.encode(),
+        DEFAULT_LIMITS,
+    )
 
 
 def is_one_line(groups: Groups, width: int) -> bool:
@@ -74,15 +86,22 @@ class WordmarkTests(TestCase):
 
     def test_the_letters_of_a_word_on_a_badge_are_not_told_apart_by_their_holes(self):
         for words, key in product(("zaplu", "adobe", "PRBOD"), ("barlow 600 normal", "rubik 400 normal")):
-            font, length = face(key), advance(words, face(key), 110)
-            path = outlines(words, font, 60, 150, 110)
-            svg = (
-                f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {length + 120:.0f} 250">'
-                f'<rect width="{length + 120:.0f}" height="250" rx="60" fill="#12263a"/>'
-                f'<path fill="#fff" d="{path}"/></svg>'
-            )
-            groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
+            groups = groups_of(drawn(words, key, "", "M0 0h600v280h-600z"))
             self.assertEqual((len(groups.words), groups.emblems), (1, ()), (words, key))
+
+    def test_outlined_letters_are_told_whether_their_outlines_touch_or_not(self):
+        for words, key, line in product(("BREZIR", "LUNA"), ("work-sans 800 normal", "lora 600 normal"), (6, 14)):
+            picture = drawn(words, key, f'stroke="#1c7ed6" stroke-width="{line}" stroke-linejoin="round"')
+            groups = groups_of(picture)
+            self.assertEqual((len(groups.words), groups.emblems), (1, ()), (words, key, line))
+            if first := groups.first:  # of outlines that touch much, none can be cut out
+                self.assertLess(first.box.right, 0.45 * picture.width)
+
+    def test_a_swoosh_along_a_word_is_no_emblem(self):
+        for words, key in product(("Saser", "Mapuha"), ("barlow 600 normal", "rubik 400 normal")):
+            for top in (20, 225):
+                groups = groups_of(drawn(words, key, "", f"M60 {top + 40}q150 -40 330 -10q-150 -10 -330 30z"))
+                self.assertEqual((len(groups.words), groups.emblems), (1, ()), (words, key, top))
 
     def test_in_other_scripts_too(self):
         for script, words in (("cyrillic", "Йогурт"), ("greek", "Φάρος"), ("latin-ext", "řšěč")):
