@@ -15,7 +15,7 @@ from django.test.utils import iter_test_cases
 from tests.__main__ import LINE
 
 _TOLD = 20
-SLOWEST_FIRST = ("tests.browser", "tests.installing", "tests.server", "")
+SLOWEST_FIRST = ("tests.server.test_crashes", "tests.browser", "tests.installing", "tests.server", "")
 """Within those that leave the database as it was, which come before those that flush it, as in Django's own order.
 
 The last stands for all others, those of a module that cannot be imported among them.

@@ -54,7 +54,13 @@ class CrowdedTests(BrowserTestCase):
             *(f"sites/{site.pk}/{view}" for view in (*artworks, "bench", "set", "install", "live-check")),
         )
 
-    def test_nothing_sticks_out(self):
+    def test_every_view_at_every_width_by_day_and_by_night(self):
+        """One test, since what crowds them takes as long to make as the views to look at."""
+        self.assert_nothing_sticks_out()
+        self.assert_clean_in("light")
+        self.assert_clean_in("dark")
+
+    def assert_nothing_sticks_out(self) -> None:
         page = self.open("/")
         for path in self.paths:
             page.goto("about:blank")
@@ -67,12 +73,6 @@ class CrowdedTests(BrowserTestCase):
                 with self.subTest(path=path, width=width):
                     self.assertEqual(page.evaluate(STICKING_OUT)[:3], [])
                     self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), width)
-
-    def test_axe_has_no_findings_by_day(self):
-        self.assert_clean_in("light")
-
-    def test_axe_has_no_findings_by_night(self):
-        self.assert_clean_in("dark")
 
     def assert_clean_in(self, scheme: str) -> None:
         """Check every view with axe in one colour scheme, at the width of a phone, a tablet and a laptop."""
