@@ -6,12 +6,10 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
-from xml.etree.ElementTree import Element, ParseError, TreeBuilder, register_namespace, tostring
+from xml.etree.ElementTree import Element, register_namespace, tostring
 
 import numpy as np
 import resvg_py
-from defusedxml.common import DefusedXmlException, EntitiesForbidden
-from defusedxml.ElementTree import DefusedXMLParser
 from PIL import Image
 
 from bexi.core.artwork.bitmap import too_many_pixels
@@ -19,6 +17,7 @@ from bexi.core.artwork.limits import Limits
 from bexi.core.artwork.pictures import Vector
 from bexi.core.artwork.svg.allowed import SVG, XLINK
 from bexi.core.artwork.svg.lengths import CSS_PX
+from bexi.core.artwork.svg.parsing import parsed
 from bexi.core.artwork.svg.rebuild import rebuilt
 from bexi.core.artwork.svg.styles import outside
 from bexi.core.errors import ArtworkRefused
@@ -28,7 +27,6 @@ SMALLEST_GRID = 1024
 """A vector has no pixels of its own: its grid is at least this many along the longer side, to frame it finely."""
 
 register_namespace("", SVG)
-_LONGEST_ENTITY = 200
 _HREF = ("href", f"{{{XLINK}}}href")
 _CSS_URL = re.compile(r"url\(\s*['\"]?\s*([^'\")\s]*)", re.IGNORECASE)
 _NUMBER = re.compile(r"[-+]?[0-9]*\.?[0-9]+(?:[eE][-+]?[0-9]+)?")
@@ -42,7 +40,7 @@ def check(data: bytes, limits: Limits) -> Vector:
     Refused are files that are not well-formed XML, define more than short entities, draw on something outside
     themselves, or would grow beyond the limits when drawn.
     """
-    root = _parsed(data)
+    root = parsed(data)
     if _STYLESHEET.search(data[:4096].decode("latin-1")):
         raise outside("an external style sheet")
     _refuse_heavy(root, limits)
@@ -54,50 +52,6 @@ def check(data: bytes, limits: Limits) -> Vector:
     vector = Vector(markup, width, height, live_text=made.live_text, left_out=made.left_out)
     render(vector, 0, 0, max(width, height), 16)  # so that a file the renderer cannot draw is refused now
     return vector
-
-
-class _Parser(DefusedXMLParser):
-    """Lets entities stand that are short plain texts, as older drawing programs write them for namespaces."""
-
-    def defused_entity_decl(
-        self,
-        name: str,
-        is_parameter_entity: bool,
-        value: str | None,
-        base: str | None,
-        sysid: str,
-        pubid: str | None,
-        notation_name: str | None,
-    ) -> None:
-        if is_parameter_entity or value is None or len(value) > _LONGEST_ENTITY or set("&%<").intersection(value):
-            raise EntitiesForbidden(name, value, base, sysid, pubid, notation_name)
-
-
-def _parsed(data: bytes) -> Element:
-    parser = _Parser(target=TreeBuilder())
-    try:
-        parser.feed(data)
-        root: Element = parser.close()
-    except EntitiesForbidden as error:
-        raise ArtworkRefused(
-            "svg-entities",
-            "This SVG defines XML entities that can swell to any size when read. "
-            "Export it again as plain SVG, without entity definitions.",
-        ) from error
-    except DefusedXmlException as error:
-        raise ArtworkRefused(
-            "svg-external-reference",
-            "This SVG needs another file for its document type. Export it again as plain, self-contained SVG.",
-        ) from error
-    except (ParseError, ValueError, LookupError, RecursionError) as error:
-        raise ArtworkRefused(
-            "broken-picture",
-            "This SVG is not well-formed XML, so it cannot be read to its end. Export or download it again.",
-        ) from error
-    if root.tag == "svg":  # as in a web page, where it needs no namespace
-        for element in root.iter():
-            element.tag = element.tag if element.tag.startswith("{") else f"{{{SVG}}}{element.tag}"
-    return root
 
 
 def _set_size(root: Element, limits: Limits) -> None:

@@ -138,6 +138,17 @@ class SameDrawingTests(TestCase):
         self.assertIn('xmlns="http://www.w3.org/2000/svg"', take_in(bare)[1].markup)
         self.assertEqual(code_of(bare.replace(b"fill:red", b"fill:url(a.svg#x)")), "svg-external-reference")
 
+    def test_prefixes_that_a_page_does_without_are_known(self):
+        for root, body in (
+            ("<svg", '<defs><rect id="a" width="64" height="64" fill="red"/></defs><use xlink:href="#a"/></svg>'),
+            ("<svg:svg", '<svg:rect width="64" height="64" fill="red"/></svg:svg>'),
+            ("<svg", '<g editor:label="b"><rect width="64" height="64" fill="red" xlink:title="t"/></g></svg>'),
+        ):
+            bare = f'{root} width="64" height="64">{body}'.encode()
+            self.assertEqual(pixel(take_in(bare)[1]), RED, body)
+        outside = b'<svg width="64" height="64"><image xlink:href="http://x.example/a.png"/></svg>'
+        self.assertEqual(code_of(outside), "svg-external-reference")
+
     def test_text_keeps_its_words_in_order(self):
         markup = rebuilt("<text>a <tspan>b</tspan> c <a>d</a> e<title>f</title> g</text>").markup
         self.assertEqual("".join(ElementTree.fromstring(markup).itertext()), "a b c d e g")
