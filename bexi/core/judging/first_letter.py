@@ -40,7 +40,9 @@ def first_letter(survey: Survey, row: Row, leftwards: bool) -> FirstLetter | Non
     colour = drawing.colours[first.kind]
     if colour is None or first.box.width > _WIDEST * first.box.height:
         return None
-    regions = [first, *(other for other in drawing.regions if _is_dot_of(other, first, row))]
+    letters = {part.label for its in survey.rows for part in its.parts}
+    others = (region for region in drawing.regions if region.label not in letters)
+    regions = [first, *(other for other in others if _is_dot_of(other, first, row))]
     beside = drawing.areas.firsts[first.label] - 1  # to the left of its first px
     kind, label = int(drawing.kinds.ravel()[beside]), int(drawing.labels.ravel()[beside])
     cut = cut_along(survey, [region.label for region in regions], _ASIDE, [label] if kind else [])

@@ -58,6 +58,7 @@ _ON_LINE, _LIKE_HEIGHT = 0.25, 1.5
 """Letters of several colours stand on one line, within so much of the lower one's height, and are of like height."""
 _OVERLAP = -0.15
 """Of the narrower one's width: they stand apart, but for a little; what overlaps more is one shape in two colours."""
+_BENEATH = 0.5
 _INTO = 0.5, 0.25
 """Of the narrower one's width and the lower one's height."""
 _INTO_WIDE = 1.5
@@ -126,7 +127,7 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
         for region in regions
         if region.kind and _SMALLEST <= region.box.height <= _LARGEST_SHARE * longest and not region.at_edge
     ]
-    lines = (_without_strangers(_side_by_side(line, regions)) for line in _lines(could_be))
+    lines = (_without_strangers(_side_by_side(_without_shadows(line), regions)) for line in _lines(could_be))
     rows = [Row(parts, _capital(parts)) for parts in lines if parts and (_are_letters(parts) or _is_joined_hand(parts))]
     rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)] or list(_columns(could_be))
     ring = _around_circle(could_be)
@@ -245,6 +246,31 @@ def _lines(regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
             joined = [first if group == second else group for group in joined]
     for group in dict.fromkeys(joined):
         yield tuple(region for region, its in zip(regions, joined, strict=True) if its == group)
+
+
+def _without_shadows(line: tuple[Region, ...]) -> tuple[Region, ...]:
+    """The letters of a line without what lies beneath each of them in another colour, moved a little."""
+    kinds = {part.kind for part in line}
+    if len(kinds) == 1:
+        return line
+    for kind in kinds:
+        own = tuple(part for part in line if part.kind == kind)
+        others = [part for part in line if part.kind != kind]
+        lie_beneath = len(others) >= _FEWEST and all(
+            any(_lies_beneath(other, part) for part in own) for other in others
+        )
+        if lie_beneath and _are_letters(own):
+            return own
+    return line
+
+
+def _lies_beneath(shadow: Region, letter: Region) -> bool:
+    """Whether most of a part's box, which is no larger, lies in that of a letter that hides most of it."""
+    box, its = shadow.box, letter.box
+    across = min(box.right, its.right) - max(box.left, its.left)
+    down = min(box.bottom, its.bottom) - max(box.top, its.top)
+    overlaps = across > _BENEATH * box.width and down > _BENEATH * box.height
+    return overlaps and shadow.area < letter.area and box.height <= (1 + _EIGHTH) * its.height
 
 
 def _side_by_side(line: Sequence[Region], regions: Sequence[Region]) -> tuple[Region, ...]:

@@ -38,6 +38,8 @@ _FAINT = 2.0
 """A badge, which is large and has a ground of its own, is seen by less than a line is."""
 _OF_USE = 1.2
 """A plate on which a mark does not stand out so many times as far as without is of no use."""
+_PAINTED = 3
+"""Of so many colours, white is one of a drawing's own wherever it lies in it: an eye, a sun."""
 _LINES = 0.01
 """Of the ink: what has less is a speck."""
 _FREE, _ROOM, _ROOM_IN_DISC = 2, 11, 19
@@ -63,7 +65,8 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
     if subject.on:
         yield _on_badge(subject, plain)
         return
-    inside = isinstance(picture, Bitmap) and not (subject.fades or _is_cut_out_in(subject.box, picture))
+    is_painted = subject.fades or len(subject.colours) >= _PAINTED
+    inside = isinstance(picture, Bitmap) and not (is_painted or _is_cut_out_in(subject.box, picture))
     if groups.ground is not None and not (_is_paper(groups.ground) and _can_be_lifted(picture, inside)):
         grounded = replace(plain, frame=hug(subject.box, _ROOM), ground=groups.ground, home_ground=groups.ground)
         yield Stand(grounded, "its own background", "on the background it came with")

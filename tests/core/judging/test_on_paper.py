@@ -18,7 +18,7 @@ from bexi.core.judging.measure import measure
 from bexi.core.judging.proposals import propose
 from bexi.core.judging.ways_out import Source
 from bexi.core.pixels.colour import BLACK, WHITE, Colour, contrast
-from tests.core.judging.brought.drawing import Brought, box, text
+from tests.core.judging.brought.drawing import Brought, Piece, box, text
 from tests.core.judging.brought.forms import LETTER, MARK, wide
 from tests.core.judging.brought.looking import first_of
 
@@ -27,6 +27,18 @@ FACES = ("barlow 400 normal", "lora 600 normal", "rubik 700 italic", "work-sans 
 ORANGE = "#e07a10"
 INKS = ("#111111", "#2b4fd0", "#c8102e", "#0b7d3e", ORANGE)
 """The last stands on light and on dark tabs by itself."""
+
+
+SCENERY = (
+    box(0, 0, 400, 400, "#ffffff", "ground"),
+    Piece(
+        "badge",
+        '<clipPath id="c"><circle cx="200" cy="200" r="180"/></clipPath><g clip-path="url(#c)">'
+        '<path fill="#f6d365" d="M0 0h400v400H0z"/><circle cx="270" cy="130" r="50" fill="#fff"/>'
+        '<path fill="#3a6073" d="M0 330L120 160 220 290 290 210 400 330V400H0z"/>'
+        '<path fill="#16222a" d="M0 380L160 270 400 360V400H0z"/></g>',
+    ),
+)
 
 
 def on_paper(word: str, face: str, ink: str, **kept_as: object) -> Brought:
@@ -45,6 +57,13 @@ class OnPaperTests(TestCase):
                 self.assertEqual(first.framing.plate.shape is PlateShape.NONE, stands)
                 self.assertEqual(first.framing.plate.colour, WHITE)
                 self.assertEqual(first.framing.lift_inside, stands)
+
+    def test_white_in_a_drawing_of_several_colours_is_one_of_them(self):
+        for kept_as in ({"as_bitmap": True}, {"jpeg": 85}):
+            first = first_of(Brought("scenery", 400, 400, SCENERY, MARK, **kept_as))
+            icon = first.icons[1]
+            self.assertEqual(icon[0, 0, 3], 0)
+            self.assertGreater(int(icon[10, 21].min()), 240)
 
     def test_the_border_of_a_screenshot_goes_with_the_paper(self):
         logo = on_paper("go", FACES[0], ORANGE, as_bitmap=True)

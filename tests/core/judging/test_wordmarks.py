@@ -103,6 +103,16 @@ class WordmarkTests(TestCase):
                 groups = groups_of(drawn(words, key, "", f"M60 {top + 40}q150 -40 330 -10q-150 -10 -330 30z"))
                 self.assertEqual((len(groups.words), groups.emblems), (1, ()), (words, key, top))
 
+    def test_a_small_line_above_is_no_accent_of_the_first_letter(self):
+        for key in ("barlow 600 normal", "lora 600 normal"):
+            small, large = (
+                outlines(*of) for of in (("NELA", face(key), 34, 60, 36), ("ZAPLU", face(key), 30, 220, 150))
+            )
+            svg = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 280"><path d="{}"/></svg>'
+            first = groups_of(check(svg.format(small + large).encode(), DEFAULT_LIMITS)).first
+            assert first is not None
+            self.assertGreater(first.box.top, 70 / 600 * 1024)
+
     def test_in_other_scripts_too(self):
         for script, words in (("cyrillic", "Йогурт"), ("greek", "Φάρος"), ("latin-ext", "řšěč")):
             font = (PACKAGES / f"@fontsource/noto-sans/files/noto-sans-{script}-400-normal.woff").read_bytes()
