@@ -160,7 +160,7 @@ def groups_of(picture: Picture, leftwards: bool = False) -> Groups:
     )
     inner = carried[0] if len(found) == 1 and carried[0] and _carries_all(found[0], carried[0]) else None
     words = tuple(_in_artwork(row.box, survey, picture) for row in rows)
-    lines = [row for row in rows if row.circle is None]
+    lines = [row for row in rows if row.circle is None and not row.on_its_side]
     largest = max(lines, key=lambda row: row.height, default=None)
     large = [row for row in lines if row.height > _AS_LARGE * largest.height] if largest else []
     first = first_letter(survey, _name_begins(large, leftwards), leftwards) if large else None

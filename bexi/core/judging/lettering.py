@@ -5,7 +5,7 @@ with them: it reaches beyond their lines, stands further off, is wider, of anoth
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 import numpy as np
@@ -16,7 +16,10 @@ from bexi.core.judging.brackets import Labels, without_brackets
 from bexi.core.judging.regions import Region
 
 _FEWEST = 3
-_FEWEST_AROUND = 6
+_FEWEST_AROUND, _ONE_COLOUR = 6, 0.75
+"""Letters around a circle, most of which are of one colour."""
+_BESIDE = 0.7
+"""Of all ink: a line on its side that has more of it is no line beside an emblem."""
 _FEWEST_DOWN, _LIKE_DOWN, _LIKE_FILL = 4, 1.2, 0.05
 """Letters below each other, and how many times as high as the next one of them is; tiers fill their boxes alike."""
 _HIGHER = 2.2
@@ -83,13 +86,14 @@ class Row:
     """Parts that are letters of one line. `height` is that of a capital, in px of the drawing.
 
     `circle` is the middle and the radius of the circle that they stand around, in px, None for a straight line;
-    `runs_down` tells of letters below each other.
+    `runs_down` tells of letters below each other, `on_its_side` of a line that is turned, whose letters are of no use.
     """
 
     parts: tuple[Region, ...]
     height: float
     circle: tuple[float, float, float] | None = None
     runs_down: bool = False
+    on_its_side: bool = False
 
     def first(self, labels: Labels, leftwards: bool) -> Region:
         """The letter that a straight line begins with, within its brackets; at the right where it runs leftwards.
@@ -127,9 +131,9 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
         for region in regions
         if region.kind and _SMALLEST <= region.box.height <= _LARGEST_SHARE * longest and not region.at_edge
     ]
-    lines = (_without_strangers(_side_by_side(_without_shadows(line), regions)) for line in _lines(could_be))
-    rows = [Row(parts, _capital(parts)) for parts in lines if parts and (_are_letters(parts) or _is_joined_hand(parts))]
-    rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)] or list(_columns(could_be))
+    rows = [Row(line, _capital(line)) for line in _lettered(could_be, regions)]
+    rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)]
+    rows = rows or list(_columns(could_be)) or list(_on_their_side(could_be, regions))
     ring = _around_circle(could_be)
     if ring is None:
         return rows
@@ -137,6 +141,29 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     # A few letters at the top and at the foot of a circle stand on lines of their own, too.
     apart = [row for row in rows if not in_ring & {part.label for part in row.parts}]
     return [*apart, ring] if all(len(row.parts) < len(ring.parts) / 2 for row in rows) else rows
+
+
+def _lettered(could_be: Sequence[Region], regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
+    """The lines whose parts are letters."""
+    for line in _lines(could_be):
+        parts = _without_strangers(_side_by_side(_without_shadows(line), regions))
+        if parts and (_are_letters(parts) or _is_joined_hand(parts)):
+            yield parts
+
+
+def _on_their_side(could_be: Sequence[Region], regions: Sequence[Region]) -> Iterator[Row]:
+    """Lines that run up or down beside an emblem, which has no little share of the ink."""
+    turned = {region.label: replace(region, box=_turned(region.box)) for region in regions}
+    ink = sum(region.area for region in regions if region.kind)
+    for line in _lettered([turned[one.label] for one in could_be], list(turned.values())):
+        labels = {part.label for part in line}
+        parts = tuple(region for region in could_be if region.label in labels)
+        if len(parts) > _FEWEST and sum(part.area for part in parts) < _BESIDE * ink:
+            yield Row(parts, _capital(line), on_its_side=True)
+
+
+def _turned(box: Box) -> Box:
+    return Box(box.top, box.left, box.bottom, box.right)
 
 
 def _no_letters(regions: Sequence[Region]) -> set[int]:
@@ -480,8 +507,11 @@ def _around_circle(regions: Sequence[Region]) -> Row | None:
     areas = np.array([region.area for region in alike], dtype=float)
     turned = np.sort(np.arctan2(middles[:, 1] - y, middles[:, 0] - x))
     widest = max(float(np.diff(turned).max()), float(turned[0] + 2 * np.pi - turned[-1]))
-    alike_all = _are_alike(areas, 2 * float(np.sqrt(areas.mean()))) or not _are_shaped(alike)
-    if np.abs(off).max() > 0.6 * typical or radius < 1.8 * typical or widest > 1.5 * np.pi or alike_all:
+    of_one_colour = np.bincount([region.kind for region in alike]).max() >= _ONE_COLOUR * len(alike)
+    are_unlike = not _are_alike(areas, 2 * float(np.sqrt(areas.mean())))
+    are_letters = are_unlike and of_one_colour and _are_shaped(alike)
+    runs_around = np.abs(off).max() <= 0.6 * typical and radius >= 1.8 * typical and widest <= 1.5 * np.pi
+    if not (are_letters and runs_around):
         return None
     return Row(tuple(alike), 0.9 * typical, (x, y, radius))
 

@@ -113,6 +113,16 @@ class WordmarkTests(TestCase):
             assert first is not None
             self.assertGreater(first.box.top, 70 / 600 * 1024)
 
+    def test_a_word_on_its_side_beside_an_emblem(self):
+        mark = '<circle cx="110" cy="150" r="70" fill="none" stroke="#12263a" stroke-width="26"/>'
+        for words, key, turn in product(("WABRE", "Tefoli"), ("barlow 600 normal", "lora 600 normal"), (-90, 90)):
+            path = outlines(words, face(key), -advance(words, face(key), 60) / 2, 20, 60)
+            word = f'<g transform="translate(250 150) rotate({turn})"><path d="{path}"/></g>'
+            svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 300">{mark}{word}</svg>'
+            groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
+            self.assertEqual((len(groups.words), len(groups.emblems), groups.first), (1, 1, None), (words, key, turn))
+            self.assertLess(groups.emblems[0].box.right, 700)
+
     def test_in_other_scripts_too(self):
         for script, words in (("cyrillic", "Йогурт"), ("greek", "Φάρος"), ("latin-ext", "řšěč")):
             font = (PACKAGES / f"@fontsource/noto-sans/files/noto-sans-{script}-400-normal.woff").read_bytes()
