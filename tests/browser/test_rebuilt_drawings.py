@@ -52,6 +52,11 @@ STYLED = (
     '<symbol id="s" viewBox="0 0 8 8"><path d="M0 0h8L0 8z"/></symbol>'
     '<use href="#s" width="32" height="32" fill="navy"/>'
     '<use xlink:href="#s" x="32" y="32" width="32" height="32" style="fill:maroon;transform:rotate(10deg)"/>',
+    "<style>:root{--ink:oklch(0.55 0.2 250);--part:30%} g{--ink:lab(50% 40 30)} circle{cx:20px;cy:20px;r:16px}"
+    ".v{fill:var(--ink)} .w{fill:rgb(20 120 60 / var(--part))} rect{x:30px;y:30px;width:1cm;height:20px}</style>"
+    '<circle class="v"/><g><rect class="v"/></g><rect class="w" style="x:2px"/>'
+    '<path class="v" style="d:path(\'M40 4h20v20z\');transform-origin:50px 14px;transform:rotate(.1turn) scale(80%)"/>'
+    '<path d="M4 60h9l-9-9z" fill="color(display-p3 0.2 0.7 0.9)" style="transform:translate(2px, -1px)"/>',
 )
 HOSTILE = (
     f'<svg xmlns="http://www.w3.org/2000/svg" {XHTML} width="64" height="64" onload="ran()">'

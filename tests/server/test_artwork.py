@@ -36,7 +36,7 @@ class ArtworkApiTests(ApiTestCase):
         self.assertEqual(self.ask("GET", "artwork").json()["total"], 1)
 
     def test_refused_files_leave_nothing_behind(self):
-        bomb = b'<!DOCTYPE svg [<!ENTITY a "x">]><svg xmlns="http://www.w3.org/2000/svg">&a;</svg>'
+        bomb = b'<!DOCTYPE svg [<!ENTITY a "x"><!ENTITY b "&a;&a;">]><svg xmlns="http://www.w3.org/2000/svg">&b;</svg>'
         outside = b'<svg xmlns="http://www.w3.org/2000/svg"><image href="http://merrowmouth.example/a.png"/></svg>'
         for data, code in (
             (b"words", "not-a-picture"),

@@ -13,7 +13,7 @@ _DEGREES = {"deg": 1.0, "grad": 0.9, "rad": 180 / math.pi, "turn": 360.0}
 
 
 def plain_transform(tokens: Sequence[Any]) -> str | None:
-    """`matrix(a b c d e f)` of a value of `transform`, tokens of tinycss2; None where it means nothing by itself.
+    """`matrix(a, b, c, d, e, f)` of a value of `transform`, tokens of tinycss2; None where it means nothing by itself.
 
     Lengths in parts of a box or of a font's size are not known here.
     """
@@ -26,7 +26,7 @@ def plain_transform(tokens: Sequence[Any]) -> str | None:
         if one is None:
             return None
         made = _after(made, one)
-    return f"matrix({' '.join(f'{number:.12g}' for number in made)})"
+    return f"matrix({', '.join(f'{number:.12g}' for number in made)})"
 
 
 def _matrix(function: Any) -> _Matrix | None:
