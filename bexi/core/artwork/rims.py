@@ -19,13 +19,26 @@ def without_rim(pixels: Pixels, repeated: int = 1) -> Pixels:
     Where only the outermost lines are translucent they repeat what lies inside of them; where right inside of an edge
     there is one plain colour all around, the lines outside of it take that colour.
     """
+    depths = range(1, min(_DEEPEST * repeated, min(pixels.shape[:2]) // _SIDE_OF) + 1)
+    return _without_border(_without_soft_edge(pixels, depths), depths)
+
+
+def _without_soft_edge(pixels: Pixels, depths: range) -> Pixels:
     opaque = pixels[..., 3] >= 255 - CLEAR_BELOW
-    for depth in range(1, min(_DEEPEST * repeated, min(pixels.shape[:2]) // _SIDE_OF) + 1):
+    if opaque.all():
+        return pixels
+    for depth in depths:
+        if opaque[depth:-depth, depth:-depth].all():
+            inside = pixels[depth:-depth, depth:-depth]
+            return np.pad(inside, ((depth, depth), (depth, depth), (0, 0)), "edge")
+    return pixels
+
+
+def _without_border(pixels: Pixels, depths: range) -> Pixels:
+    if (pixels[..., 3] < 255 - CLEAR_BELOW).any():
+        return pixels
+    for depth in depths:
         inside = (slice(depth, -depth), slice(depth, -depth))
-        if not opaque[inside].all():
-            continue
-        if not opaque.all():
-            return np.pad(pixels[inside], ((depth, depth), (depth, depth), (0, 0)), "edge")
         ring, next_one = _edge_of(pixels[inside]), _edge_of(pixels[inside][1:-1, 1:-1])
         ground = np.median(next_one, axis=0).astype(np.uint8)  # the ring may be the soft edge of the line
         if min(_share_of(ground, one) for one in (ring, next_one)) >= _PLAIN > _share_of(ground, _edge_of(pixels)):

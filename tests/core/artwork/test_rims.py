@@ -43,6 +43,13 @@ class RimTests(TestCase):
             cut[-1, :, 3] = alpha
             np.testing.assert_array_equal(without_rim(cut), plain)
 
+    def test_a_line_whose_outermost_px_are_translucent(self):
+        plain = on_white(120, 200)
+        lined = np.full_like(plain, GREY)
+        lined[3:-3, 3:-3] = plain[3:-3, 3:-3]
+        lined[:, [0, -1], 3] = 191  # as an export leaves it whose width is no whole number of px
+        np.testing.assert_array_equal(without_rim(lined), plain)
+
     def test_what_is_drawn_is_none(self):
         framed = on_white(60, 60)
         framed[[0, 1, 2, -1, -2, -3]] = framed[:, [0, 1, 2, -1, -2, -3]] = GREY  # a twentieth of its side
