@@ -7,9 +7,10 @@ import numpy as np
 
 from bexi.core.artwork.ground import ground_of
 from bexi.core.artwork.ground_shape import without_ground
-from bexi.core.artwork.ink import Box
+from bexi.core.artwork.ink import NEAR_GROUND, Box
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.plate import Plate, PlateShape
+from bexi.core.artwork.rims import without_rim
 from bexi.core.artwork.translucent import is_translucent
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import hug
@@ -38,6 +39,8 @@ _FAINT = 2.0
 """A badge, which is large and has a ground of its own, is seen by less than a line is."""
 _OF_USE = 1.2
 """A plate on which a mark does not stand out so many times as far as without is of no use."""
+_ASIDE, _ONE_GROUND = 20, 0.9
+"""How far around is looked, as a part of the shorter side, and how much of what is there has to be of one colour."""
 _PAINTED = 3
 """Of so many colours, white is one of a drawing's own wherever it lies in it: an eye, a sun."""
 _LINES = 0.01
@@ -66,8 +69,9 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
         yield _on_badge(subject, plain)
         return
     is_painted = subject.fades or len(subject.colours) >= _PAINTED
+    groups = replace(groups, ground=_ground_around(subject.box, picture) or groups.ground) if groups.busy else groups
     inside = isinstance(picture, Bitmap) and not (is_painted or _is_cut_out_in(subject.box, picture))
-    if groups.ground is not None and not (_is_paper(groups.ground) and _can_be_lifted(picture, inside)):
+    if groups.ground is not None and not (_is_paper(groups.ground) and _can_be_lifted(picture, groups.ground, inside)):
         grounded = replace(plain, frame=hug(subject.box, _ROOM), ground=groups.ground, home_ground=groups.ground)
         yield Stand(grounded, "its own background", "on the background it came with")
         return
@@ -87,6 +91,19 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
     if len(subject.colours) > 1 and not groups.ground and _lie_apart(drawing):
         flat = Finish(recolour=min(subject.colours, key=lambda colour: colour.luminance))
         yield Stand(replace(free, finish=flat), "one colour", "in one flat colour")
+
+
+def _ground_around(box: Box, picture: Picture) -> Colour | None:
+    """The one colour that lies right around a box of a bitmap; a sheet may show a logo on several grounds."""
+    if not isinstance(picture, Bitmap):
+        return None
+    aside = max(2, min(box.width, box.height) // _ASIDE)
+    left, top = max(0, box.left - aside), max(0, box.top - aside)
+    around = picture.pixels[top : box.bottom + aside, left : box.right + aside]
+    rim = np.concatenate([around[0], around[-1], around[:, 0], around[:, -1]]).astype(np.int16)
+    colour = np.median(rim, axis=0)
+    is_one = (np.abs(rim - colour) <= NEAR_GROUND).all(axis=1).mean() >= _ONE_GROUND
+    return Colour(*(int(channel) for channel in colour[:3])) if is_one and colour[3] == 255 else None
 
 
 def _is_cut_out_in(box: Box, picture: Picture) -> bool:
@@ -179,11 +196,15 @@ def _beneath(subject: Subject) -> Colour:
     return WHITE if not subject.colours or contrast(main, WHITE) >= _STANDS_OUT else _dark_shade(main)
 
 
-def _can_be_lifted(picture: Picture, inside: bool) -> bool:
-    """Of a bitmap what lies at its edges, or all of it, wherever it is; a border around keeps the first from it."""
-    if isinstance(picture, Bitmap):
-        return inside or _is_paper(Colour(*(int(channel) for channel in ground_of(picture.pixels))))
-    return without_ground(picture) is not picture
+def _can_be_lifted(picture: Picture, ground: Colour, inside: bool) -> bool:
+    """Of a bitmap what lies at its edges, or all of it, wherever it is; a border around keeps the first from it.
+
+    Where a subject lies on another ground than most of the edges have, that one would stay.
+    """
+    if not isinstance(picture, Bitmap):
+        return without_ground(picture) is not picture
+    lifted = ground_of(without_rim(picture.pixels) if inside else picture.pixels).astype(int)
+    return bool(np.abs(lifted - ground.channels).max() <= NEAR_GROUND)
 
 
 def _is_paper(ground: Colour) -> bool:

@@ -18,7 +18,7 @@ from bexi.core.judging.measure import measure
 from bexi.core.judging.proposals import propose
 from bexi.core.judging.ways_out import Source
 from bexi.core.pixels.colour import BLACK, WHITE, Colour, contrast
-from tests.core.judging.brought.drawing import Brought, Piece, box, text
+from tests.core.judging.brought.drawing import Brought, Piece, box, disc, text
 from tests.core.judging.brought.forms import LETTER, MARK, wide
 from tests.core.judging.brought.looking import first_of
 
@@ -64,6 +64,23 @@ class OnPaperTests(TestCase):
             icon = first.icons[1]
             self.assertEqual(icon[0, 0, 3], 0)
             self.assertGreater(int(icon[10, 21].min()), 240)
+
+    def test_of_a_sheet_with_two_grounds_a_logo_stands_on_its_own(self):
+        for upper, lower, fill in (("#2b4fd0", "#f59f00", "url(#f)"), ("#c8102e", "#ffffff", "#ffffff")):
+            stops = f'<stop stop-color="{lower}"/><stop offset="1" stop-color="#fff"/>'
+            fade = f'<linearGradient id="f">{stops}</linearGradient>'
+            marks = (
+                disc(120, 110, 70, upper, "emblem"),
+                Piece("emblem", f'{fade}<path d="M50 420l80-120 80 120z" fill="{fill}"/>'),
+            )
+            words = (*text("Fele", 240, 140, 110, upper, FACES[0]), *text("Brep", 240, 410, 110, "#ffffff", FACES[0]))
+            grounds = (box(0, 0, 600, 220, "#ffffff", "ground"), box(0, 220, 600, 280, "#12263a", "ground"))
+            first = first_of(Brought("sheet", 600, 500, (*grounds, *marks, *words), MARK, as_bitmap=True))
+            corners = {tuple(first.icons[1][y, x].tolist()) for y, x in product((0, 31), (0, 31))}
+            with self.subTest(upper):
+                self.assertIn(corners, ({(255, 255, 255, 255)}, {(18, 38, 58, 255)}, {(0, 0, 0, 0)}))
+                around = np.concatenate([first.icons[1][1, 1:-1], first.icons[1][1:-1, 1]])
+                self.assertTrue((around == around[0]).all())
 
     def test_the_border_of_a_screenshot_goes_with_the_paper(self):
         logo = on_paper("go", FACES[0], ORANGE, as_bitmap=True)
