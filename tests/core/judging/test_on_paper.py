@@ -76,11 +76,8 @@ class OnPaperTests(TestCase):
             words = (*text("Fele", 240, 140, 110, upper, FACES[0]), *text("Brep", 240, 410, 110, "#ffffff", FACES[0]))
             grounds = (box(0, 0, 600, 220, "#ffffff", "ground"), box(0, 220, 600, 280, "#12263a", "ground"))
             first = first_of(Brought("sheet", 600, 500, (*grounds, *marks, *words), MARK, as_bitmap=True))
-            corners = {tuple(first.icons[1][y, x].tolist()) for y, x in product((0, 31), (0, 31))}
             with self.subTest(upper):
-                self.assertIn(corners, ({(255, 255, 255, 255)}, {(18, 38, 58, 255)}, {(0, 0, 0, 0)}))
-                around = np.concatenate([first.icons[1][1, 1:-1], first.icons[1][1:-1, 1]])
-                self.assertTrue((around == around[0]).all())
+                self.assertEqual((first.framing.lift, first.framing.ground), (None, WHITE))  # most edges are dark
 
     def test_the_border_of_a_screenshot_goes_with_the_paper(self):
         logo = on_paper("go", FACES[0], ORANGE, as_bitmap=True)
