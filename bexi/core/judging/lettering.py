@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from bexi.core.artwork.ink import Box
 from bexi.core.judging.brackets import Labels, without_brackets
+from bexi.core.judging.letter_parts import parts_of_letters
 from bexi.core.judging.regions import Region
 
 _FEWEST = 3
@@ -50,10 +51,6 @@ _STRAIGHT, _MOST_BARS = 1.48, 3
 """A straight stroke has at most so many times its mean width and its length; no word has more of them in a row."""
 _OF_STROKES = 0.35
 """Of its shorter side: what is less wide is made of strokes."""
-_MOST_HOLES = 2
-"""Of a letter, as of a B; what holds more of its surroundings' colour is a panel with words on it."""
-_THIN, _FILLED = 0.15, 0.7
-"""Of a letter's height: an outline's stroke is thinner, and what it holds is higher."""
 _SMALLEST = 5
 """In px of the drawing: what is lower has no shape that could be a letter's."""
 _EIGHTH = 0.125
@@ -124,8 +121,8 @@ def around(boxes: Iterator[Box] | Sequence[Box]) -> Box:
 
 def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     """The rows of letters among the regions of a drawing, `longest` px along its longer side; no region is in two."""
-    parts_of_letters = _no_letters(regions)
-    regions = [region for region in regions if region.label not in parts_of_letters]
+    within_letters = parts_of_letters(regions)
+    regions = [region for region in regions if region.label not in within_letters]
     could_be = [
         region
         for region in regions
@@ -164,40 +161,6 @@ def _on_their_side(could_be: Sequence[Region], regions: Sequence[Region]) -> Ite
 
 def _turned(box: Box) -> Box:
     return Box(box.top, box.left, box.bottom, box.right)
-
-
-def _no_letters(regions: Sequence[Region]) -> set[int]:
-    """The labels of what stands in a row of letters but is a part of them.
-
-    Of letters on a badge it is their holes, which have the badge's colour; of outlined letters what their outlines
-    hold, or the outlines, where one is that of several.
-    """
-    left, top, right, bottom = np.array([_edges(region.box) for region in regions]).T
-    kind = np.array([region.kind for region in regions])
-    holds = np.less.outer(left, left) & np.less.outer(top, top)
-    holds &= np.greater.outer(right, right) & np.greater.outer(bottom, bottom)
-    holds &= np.not_equal.outer(kind, kind)
-    room = np.where(holds, ((right - left) * (bottom - top))[:, None], np.inf)
-    nearest = room.argmin(axis=0)
-    holes: dict[Region, list[int]] = {}
-    fillings: dict[Region, list[int]] = {}
-    for number, region in enumerate(regions):
-        around = nearest[number]
-        if region.kind and holds[around, number]:
-            if (holds[:, around] & (kind == region.kind)).any():
-                holes.setdefault(regions[around], []).append(region.label)
-            elif is_outline_of(regions[around], region):
-                fillings.setdefault(regions[around], []).append(region.label)
-    found = {label for its in holes.values() if len(its) <= _MOST_HOLES for label in its}
-    if any(len(its) > _MOST_HOLES for its in fillings.values()):
-        return found | {outline.label for outline in fillings}
-    return found | {label for its in fillings.values() for label in its}
-
-
-def is_outline_of(outline: Region, filling: Region) -> bool:
-    """Whether a thin line runs around a letter of another colour that lies in it."""
-    is_thin = outline.kind > 0 and outline.fill < _LINE_FILLS and outline.stroke < _THIN * outline.box.height
-    return is_thin and filling.box.height > _FILLED * outline.box.height
 
 
 def _columns(regions: Sequence[Region]) -> Iterator[Row]:
