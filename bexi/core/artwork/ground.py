@@ -4,7 +4,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy import ndimage
 
-from bexi.core.artwork.rims import without_rim
+from bexi.core.artwork.rims import edge_of, without_rim
 from bexi.core.pixels.around import highest_around
 from bexi.core.pixels.light import Pixels
 from bexi.core.pixels.oklab import distance_to
@@ -38,8 +38,7 @@ def lift_ground(pixels: Pixels, tolerance: float, inside: bool = False) -> Pixel
 
 def ground_of(pixels: Pixels) -> NDArray[np.uint8]:
     """The colour that is lifted, which most of the edges have: shape (3)."""
-    edges = np.concatenate([pixels[0], pixels[-1], pixels[:, 0], pixels[:, -1]])[:, :3]
-    colour: NDArray[np.uint8] = np.median(edges, axis=0).astype(np.uint8)
+    colour: NDArray[np.uint8] = np.median(edge_of(pixels)[:, :3], axis=0).astype(np.uint8)
     return colour
 
 

@@ -39,20 +39,21 @@ def _without_border(pixels: Pixels, depths: range) -> Pixels:
         return pixels
     for depth in depths:
         inside = (slice(depth, -depth), slice(depth, -depth))
-        ring, next_one = _edge_of(pixels[inside]), _edge_of(pixels[inside][1:-1, 1:-1])
+        ring, next_one = edge_of(pixels[inside]), edge_of(pixels[inside][1:-1, 1:-1])
         ground = np.median(next_one, axis=0).astype(np.uint8)  # the ring may be the soft edge of the line
-        if min(_share_of(ground, one) for one in (ring, next_one)) >= _PLAIN > _share_of(ground, _edge_of(pixels)):
+        if min(share_of(ground, one) for one in (ring, next_one)) >= _PLAIN > share_of(ground, edge_of(pixels)):
             plain = np.full_like(pixels, ground)
             plain[inside] = pixels[inside]
             return plain
     return pixels
 
 
-def _edge_of(pixels: NDArray[np.uint8]) -> NDArray[np.uint8]:
+def edge_of(pixels: NDArray[np.uint8]) -> NDArray[np.uint8]:
+    """The px along a picture's edge: shape (px, channels)."""
     return np.concatenate([pixels[0], pixels[-1], pixels[:, 0], pixels[:, -1]])
 
 
-def _share_of(colour: NDArray[np.uint8], pixels: NDArray[np.uint8]) -> float:
+def share_of(colour: NDArray[np.uint8], pixels: NDArray[np.uint8]) -> float:
     """How many of some pixels are of one colour, but for the noise of compression."""
     away = np.abs(pixels.astype(np.int16) - colour.astype(np.int16))
     return float((away <= NEAR_GROUND).all(axis=1).mean())

@@ -411,9 +411,8 @@ def _is_ornament_of(found: _Found, row: Row) -> bool:
     is_dot = side < _DOT * row.height and _room(found.box, row.box) == 0
     is_low = found.box.height < _DOT * row.height and all(part.side < _DOT * row.height for part in found.parts)
     is_on_line = row.box.top <= found.box.top and found.box.bottom <= row.box.bottom + _DOT * row.height
-    if _is_flourish(found.box, row):
-        return True
-    return is_dot or (is_low and is_on_line) or (side < _LOW * row.height and found.area < _LITTLE * letters)
+    is_small = side < _LOW * row.height and found.area < _LITTLE * letters
+    return is_dot or (is_low and is_on_line) or is_small or _is_flourish(found.box, row)
 
 
 def _is_flourish(box: Box, row: Row) -> bool:

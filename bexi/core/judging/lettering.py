@@ -240,10 +240,7 @@ def _lines(regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
 
 def _without_shadows(line: tuple[Region, ...]) -> tuple[Region, ...]:
     """The letters of a line without what lies beneath each of them in another colour, moved a little."""
-    kinds = {part.kind for part in line}
-    if len(kinds) == 1:
-        return line
-    for kind in kinds:
+    for kind in sorted({part.kind for part in line}):
         own = tuple(part for part in line if part.kind == kind)
         others = [part for part in line if part.kind != kind]
         lie_beneath = len(others) >= _FEWEST and all(

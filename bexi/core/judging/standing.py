@@ -10,7 +10,7 @@ from bexi.core.artwork.ground_shape import without_ground
 from bexi.core.artwork.ink import NEAR_GROUND, Box
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.plate import Plate, PlateShape
-from bexi.core.artwork.rims import without_rim
+from bexi.core.artwork.rims import edge_of, share_of, without_rim
 from bexi.core.artwork.translucent import is_translucent
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import hug
@@ -99,11 +99,10 @@ def _ground_around(box: Box, picture: Picture) -> Colour | None:
         return None
     aside = max(2, min(box.width, box.height) // _ASIDE)
     left, top = max(0, box.left - aside), max(0, box.top - aside)
-    around = picture.pixels[top : box.bottom + aside, left : box.right + aside]
-    rim = np.concatenate([around[0], around[-1], around[:, 0], around[:, -1]]).astype(np.int16)
-    colour = np.median(rim, axis=0)
-    is_one = (np.abs(rim - colour) <= NEAR_GROUND).all(axis=1).mean() >= _ONE_GROUND
-    return Colour(*(int(channel) for channel in colour[:3])) if is_one and colour[3] == 255 else None
+    around = edge_of(picture.pixels[top : box.bottom + aside, left : box.right + aside])
+    colour = np.median(around, axis=0).astype(np.uint8)
+    is_one = colour[3] == 255 and share_of(colour, around) >= _ONE_GROUND
+    return Colour(*(int(channel) for channel in colour[:3])) if is_one else None
 
 
 def _is_cut_out_in(box: Box, picture: Picture) -> bool:

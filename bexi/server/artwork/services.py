@@ -15,6 +15,7 @@ from bexi.core.artwork.licences import LICENCES
 from bexi.core.artwork.pictures import Picture
 from bexi.core.artwork.treatment import AS_IT_IS, Treatment
 from bexi.core.errors import ArtworkRefused
+from bexi.core.iconset.build import ENGINE_VERSION
 from bexi.sandbox.measuring import THUMBNAIL, MeasuredFile, measure_file, picture_up_to, preview_file
 from bexi.server import blobs
 from bexi.server.artwork import aside
@@ -174,13 +175,17 @@ def _keep_thumbnail(artwork: Artwork, measured: MeasuredFile) -> None:
 
 
 def version(artwork: Artwork) -> str:
-    """Changes whenever the picture does: a short hash of its bytes and how they are read."""
-    return hashlib.sha256(f"{artwork.sha256} {artwork.read_as}".encode()).hexdigest()[:12]
+    """Changes whenever the picture does: a short hash of its bytes, how they are read, and by which engine."""
+    return _key(artwork)[:12]
 
 
 def _preview_file(artwork: Artwork, longest: int) -> Path:
-    key = hashlib.sha256(f"{artwork.sha256} {artwork.read_as} {longest}".encode()).hexdigest()
+    key = _key(artwork, longest)
     return Path(settings.BLOB_FOLDER) / "previews" / key[:2] / f"{key}.png"
+
+
+def _key(artwork: Artwork, *made: int) -> str:
+    return hashlib.sha256(repr((ENGINE_VERSION, artwork.sha256, artwork.read_as, *made)).encode()).hexdigest()
 
 
 def _plain_name(file_name: str) -> str:

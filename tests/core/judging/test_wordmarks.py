@@ -97,6 +97,17 @@ class WordmarkTests(TestCase):
             if first := groups.first:  # of outlines that touch much, none can be cut out
                 self.assertLess(first.box.right, 0.45 * picture.width)
 
+    def test_a_hard_shadow_beneath_letters_makes_them_no_drawing(self):
+        for words, key in product(("SAFAVE", "Midi"), ("rubik 700 italic", "work-sans 800 normal")):
+            font, width = face(key), advance(words, face(key), 150) + 80
+            shadow, letters = (outlines(words, font, 40 - by, 190 - by, 150) for by in (0, 10))
+            svg = (
+                f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:.0f} 260">'
+                f'<path fill="#2b4fd0" d="{shadow}"/><path fill="#e0b040" d="{letters}"/></svg>'
+            )
+            groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
+            self.assertEqual((len(groups.words), groups.emblems), (1, ()), (words, key))
+
     def test_a_swoosh_along_a_word_is_no_emblem(self):
         for words, key in product(("Saser", "Mapuha"), ("barlow 600 normal", "rubik 400 normal")):
             for top in (20, 225):

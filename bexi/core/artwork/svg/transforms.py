@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from bexi.core.artwork.svg.lengths import CSS_PX
@@ -60,13 +61,14 @@ def _in_units(token: Any, units: dict[str, float]) -> float | None:
     return 0.0 if token.type == "number" and not token.value else None
 
 
+@dataclass(frozen=True)
 class _Kind:
     """A function: how its arguments are read, how few and how many there are, and its matrix."""
 
-    def __init__(
-        self, read: Callable[[Any], float | None], least: int, most: int, made: Callable[..., _Matrix]
-    ) -> None:
-        self.read, self.least, self.most, self.made = read, least, most, made
+    read: Callable[[Any], float | None]
+    least: int
+    most: int
+    made: Callable[..., _Matrix]
 
 
 def _rotated(angle: float) -> _Matrix:
