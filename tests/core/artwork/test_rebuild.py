@@ -220,6 +220,8 @@ class ModernStyleTests(TestCase):
         ):
             body = f"<style>rect{{fill:blue}}</style><style {attributes}>rect{{fill:red}}</style>"
             self.assertEqual(pixel(rebuilt(body + FILL.format(""))), colour)
+        deep = rebuilt(f"<style>rect{{fill:blue}} {'@media all{' * 3000}rect{{fill:red}}</style>" + FILL.format(""))
+        self.assertEqual((pixel(deep), deep.left_out), (BLUE, ("style rules",)))
         screen = "<style>rect{fill:blue} @media only screen{rect{fill:red}}</style>"
         self.assertEqual(pixel(rebuilt(screen + FILL.format(""))), RED)
 
@@ -240,7 +242,8 @@ class ModernStyleTests(TestCase):
             shown = [pixel(rebuilt(square), *place) for place in ((8, 8), (56, 8), (8, 56), (56, 56))]
             self.assertEqual(shown, [[0, 0, 0, 0]] * 3 + [RED], said)
         stays = '<rect width="32" height="32" fill="red" style="transform:{}"/>'
-        for unknown in ("rotate(45)", "translate(10%)", "rotate(45deg, 2px)", "spin(3deg)"):  # not in CSS, or of a box
+        endless = ("rotate(1e999deg)", "scale(1e308) scale(1e308)", "skew(1e999deg)")
+        for unknown in ("rotate(45)", "translate(10%)", "rotate(45deg, 2px)", "spin(3deg)", *endless):
             picture = rebuilt(stays.format(unknown))
             self.assertEqual((pixel(picture, 8, 8), picture.left_out), (RED, ("styles",)), unknown)
 

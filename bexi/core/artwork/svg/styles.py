@@ -18,7 +18,7 @@ from bexi.core.errors import ArtworkRefused
 
 MOST_RULES = 5000
 _DEEPEST = 20
-"""Functions within functions; none that draws has so many."""
+"""Functions within functions, and media within media; none that draws has so many."""
 _PLAIN = re.compile(r"[\w\s#.,%+-]*")
 _HARMLESS_RULES = ("charset", "namespace")
 _SPACES = re.compile(r"^\s*only\b|\s+|/\*.*?\*/")
@@ -73,12 +73,16 @@ class Sheets:
         for _, _, _, declarations in self._matcher.match(element) if self._count else ():
             yield from declarations
 
-    def _add(self, rules: Sequence[Any], names: Names) -> None:
+    def _add(self, rules: Sequence[Any], names: Names, depth: int = 0) -> None:
+        if depth > _DEEPEST:
+            self.left_out = True
+            return
         for rule in rules:
             if rule.type == "at-rule" and rule.lower_at_keyword == "import":
                 raise outside("@import")
             if rule.type == "at-rule" and rule.lower_at_keyword == "media" and is_for_screens(rule.prelude):
-                self._add(tinycss2.parse_rule_list(rule.content or [], skip_comments=True, skip_whitespace=True), names)
+                inner = tinycss2.parse_rule_list(rule.content or [], skip_comments=True, skip_whitespace=True)
+                self._add(inner, names, depth + 1)
                 continue
             if rule.type != "qualified-rule":
                 self.left_out |= rule.type != "at-rule" or rule.lower_at_keyword not in _HARMLESS_RULES

@@ -27,6 +27,8 @@ def plain_transform(tokens: Sequence[Any]) -> str | None:
         if one is None:
             return None
         made = _after(made, one)
+    if not all(map(math.isfinite, made)):
+        return None
     return f"matrix({', '.join(f'{number:.12g}' for number in made)})"
 
 
@@ -36,7 +38,7 @@ def _matrix(function: Any) -> _Matrix | None:
     if kind is None or not kind.least <= len(arguments) <= kind.most:
         return None
     values = [kind.read(token) for token in arguments]
-    return kind.made(*values) if None not in values else None
+    return kind.made(*values) if all(one is not None and math.isfinite(one) for one in values) else None
 
 
 def _number(token: Any) -> float | None:
