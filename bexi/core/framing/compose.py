@@ -66,6 +66,11 @@ def simplified(picture: Picture, framing: Framing, size: int, purpose: Purpose) 
     return drawing, replace(framing, frame=Frame(0, 0, DRAWN_AT), cut=None, lift=None, finish=finish, steps=())
 
 
+def before_steps(picture: Picture, framing: Framing) -> Bitmap:
+    """The drawing that a hand's steps begin with."""
+    return _drawing(*_prepared(picture, framing))
+
+
 def steps_done(picture: Picture, framing: Framing, size: int) -> tuple[HandStep, ...]:
     """Those of the steps named for a tab's icon of `size` px that had something to do."""
     done, named, drawing = [], [], picture

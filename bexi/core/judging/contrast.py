@@ -140,10 +140,12 @@ def _reaches(rows: NDArray[np.bool_], columns: NDArray[np.bool_], drawing: Drawi
 def _is_plate(drawing: Drawing, kind: int) -> bool:
     """Whether a kind is one compact shape under all the rest."""
     drawing = drawing.coarse
-    its = [region for region in drawing.regions if region.kind == kind]
-    largest = max(its, key=lambda region: region.area)
-    box, ink = largest.box, drawing.ink_box
-    if ink is None or box.width * box.height < 0.9 * ink.width * ink.height:
+    its = (region for region in drawing.regions if region.kind == kind)
+    largest, ink = max(its, key=lambda region: region.area, default=None), drawing.ink_box
+    if largest is None or ink is None:  # traces of it, which every second px leaves out
+        return False
+    box = largest.box
+    if box.width * box.height < 0.9 * ink.width * ink.height:
         return False
     inside = drawing.kinds[box.top : box.bottom, box.left : box.right] > 0
     return bool(inside.mean() >= _PLATE)

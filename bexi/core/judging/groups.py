@@ -93,7 +93,8 @@ class Groups:
     photograph. `colours` are those of the ink, `ground` that of a solid ground. `first` is the first letter of the
     largest words, where it can be cut out; `capital` is how high their capitals are, in artwork px. `ink`
     is the box of all ink; `is_full` says that it reaches into all corners, `has_halo` that a shadow or glow lies around
-    it, `fades` that a colour of it does. `inner` is what a badge without words carries.
+    it, `fades` that a colour of it does. `inner` is what a badge without words carries; `is_lined` says that a line
+    runs around the one emblem.
     """
 
     emblems: tuple[Group, ...]
@@ -109,6 +110,7 @@ class Groups:
     has_halo: bool = False
     fades: bool = False
     inner: Group | None = None
+    is_lined: bool = False
 
 
 @dataclass(frozen=True, eq=False)
@@ -155,8 +157,8 @@ def groups_of(picture: Picture, leftwards: bool = False) -> Groups:
     whole = sum(one.area for one in found)
     carried = [_carried(one, drawing) for one in found]
     emblems = tuple(
-        _group(one, whole, survey, picture, is_badge=held is not None)
-        for one, held in zip(found, carried, strict=True)
+        _group(one, whole, survey, picture, _is_badge(one, drawing))
+        for one in found
         if one.area >= _STRAY * found[0].area
     )
     inner = carried[0] if len(found) == 1 and carried[0] and _carries_all(found[0], carried[0]) else None
@@ -181,7 +183,15 @@ def groups_of(picture: Picture, leftwards: bool = False) -> Groups:
         drawing.has_halo,
         bool(drawing.fading),
         _group(inner, inner.area, survey, picture) if inner else None,
+        len(emblems) == 1 and _lies_amid(emblems[0].box, ink),
     )
+
+
+def _lies_amid(box: Box, ink: Box) -> bool:
+    """Whether ink lies around a box on all sides."""
+    aside = _ASIDE * max(ink.width, ink.height)
+    rooms = (box.left - ink.left, box.top - ink.top, ink.right - box.right, ink.bottom - box.bottom)
+    return min(rooms) > aside
 
 
 def _name_begins(lines: Sequence[Row], leftwards: bool) -> Row:
@@ -201,13 +211,22 @@ def _group(found: _Found, whole: int, survey: Survey, picture: Picture, is_badge
 
 
 def _carried(found: _Found, drawing: Drawing) -> _Found | None:
-    """What an emblem carries where it is a badge: one shape that fills its box, or a disc."""
-    if len(found.parts) != 1:
+    """What an emblem carries where it is a badge."""
+    if not _is_badge(found, drawing):
         return None
     (part,) = found.parts
     inner = next(_inside_badge(part, set(), drawing), None)
-    is_badge = part.area > _SQUARE * part.box.width * part.box.height or _is_disc(part, drawing)
-    return inner if is_badge and inner is not None and inner.area > _CARRIED * part.area else None
+    return inner if inner is not None and inner.area > _CARRIED * part.area else None
+
+
+def _is_badge(found: _Found, drawing: Drawing) -> bool:
+    """Whether a group is one shape that fills its box, or a disc, and something is drawn on it."""
+    if len(found.parts) != 1:
+        return False
+    (part,) = found.parts
+    drawn = part.area - max(region.area for region in part.regions)
+    fills = part.area > _SQUARE * part.box.width * part.box.height or _is_disc(part, drawing)
+    return drawn > _CARRIED * part.area and fills
 
 
 def _carries_all(badge: _Found, inner: _Found) -> bool:

@@ -4,13 +4,14 @@ import math
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
 
-from bexi.core.artwork.pictures import Picture
-from bexi.core.framing.compose import simplified
+from bexi.core.artwork.pictures import Bitmap, Picture
+from bexi.core.framing.compose import before_steps, simplified
 from bexi.core.framing.hand.drawn import BY_HAND
 from bexi.core.framing.hand.steps import HandStep, StepAt
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
 from bexi.core.framing.tabs import TABS
+from bexi.core.judging.faithful import is_faithful
 from bexi.core.judging.judge import judge_at
 from bexi.core.judging.readings import BOUNDS, Judgement, Verdict
 from bexi.core.pixels.colour import Colour
@@ -26,7 +27,7 @@ def with_steps(
 ) -> Framing:
     """The framing with the steps that better its icons of `sizes` px, of those that are drawn by hand.
 
-    Without any one of them an icon would be worse. What is well stays as it is.
+    Without any one of them an icon would be worse, and after each it is the same logo. What is well stays as it is.
     """
     for size in sizes:
         if size in framing.by_hand:
@@ -58,8 +59,15 @@ def _with_steps(picture: Picture, framing: Framing, size: int, grounds: Mapping[
         return told(())
     ratio = min(plain.readings.contrast.values(), default=math.inf)
     wanted = [step for step in HandStep if step is not HandStep.SET_OFF or ratio < BOUNDS["contrast"].well]
-    taken = [step for step in wanted if drawn([step]) is not picture]
+    large = before_steps(picture, framing)
+    made = ((step, drawn([step])) for step in wanted)
+    taken = [
+        step for step, one in made if isinstance(one, Bitmap) and one is not picture and is_faithful(step, large, one)
+    ]
     best = judged(taken)
+    if not _is_better(best, plain):  # what is widened, say, is not left out
+        taken = max(([step] for step in taken), key=lambda alone: judged(alone).standing, default=[])
+        best = judged(taken)
     if not _is_better(best, plain):
         return told(())
     for step in _SPARED:

@@ -128,6 +128,7 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
         for region in regions
         if region.kind and _SMALLEST <= region.box.height <= _LARGEST_SHARE * longest and not region.at_edge
     ]
+    could_be = _without_columns(could_be)
     rows = [Row(line, _capital(line)) for line in _lettered(could_be, regions)]
     rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)]
     rows = rows or list(_columns(could_be)) or list(_on_their_side(could_be, regions))
@@ -138,6 +139,20 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     # A few letters at the top and at the foot of a circle stand on lines of their own, too.
     apart = [row for row in rows if not in_ring & {part.label for part in row.parts}]
     return [*apart, ring] if all(len(row.parts) < len(ring.parts) / 2 for row in rows) else rows
+
+
+def _without_columns(regions: Sequence[Region]) -> list[Region]:
+    """Without blocks that touch blocks of other colours beside them, as a temple's columns do, or a flag's stripes."""
+    blocks = [region for region in regions if region.fill >= _SOLID]
+    if len(blocks) < 2:
+        return list(regions)
+    left, top, right, bottom = np.array([_edges(block.box) for block in blocks]).T
+    kind, high = np.array([block.kind for block in blocks]), bottom - top
+    gap = np.maximum.outer(left, left) - np.minimum.outer(right, right)
+    overlap = np.minimum.outer(bottom, bottom) - np.maximum.outer(top, top)
+    touch = (np.abs(gap) <= 1) & (overlap > 0.5 * np.maximum.outer(high, high)) & np.not_equal.outer(kind, kind)
+    columns = {block.label for block, touches in zip(blocks, touch.any(axis=1), strict=True) if touches}
+    return [region for region in regions if region.label not in columns]
 
 
 def _lettered(could_be: Sequence[Region], regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
@@ -388,6 +403,7 @@ def _are_letters(parts: Sequence[Region]) -> bool:
     fills = np.array([part.fill for part in parts])
     alike = all(map(_are_alike, (widths, heights, fills), (2.0, 2.0, 0.0)))
     alike &= _are_alike(areas, 2 * float(np.sqrt(areas.mean())))
+    alike &= _are_alike(np.array([part.outline for part in parts], dtype=float), 4.0)  # narrow capitals differ in that
     stand = _stand_on_lines(np.array([part.box.bottom for part in parts]), _ON_FOOT * float(np.median(heights)))
     regular = not alike and _are_shaped(parts) and stand
     return bool(regular and box.width >= 1.5 * np.median(heights))

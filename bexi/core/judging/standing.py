@@ -36,7 +36,7 @@ _PALE = 0.8
 _LIFT = 0.08
 """In OKLab: how far a compressed picture's ground strays."""
 _FAINT = 2.0
-"""A badge, which is large and has a ground of its own, is seen by less than a line is."""
+"""What is drawn in a colour that stands out less from the main one is but a shade of that."""
 _OF_USE = 1.2
 """A plate on which a mark does not stand out so many times as far as without is of no use."""
 _ASIDE, _ONE_GROUND = 20, 0.9
@@ -76,9 +76,12 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
         yield Stand(grounded, "its own background", "on the background it came with")
         return
     free = replace(plain, lift=_LIFT, lift_inside=inside) if groups.ground else plain
+    if subject.is_badge:  # what is drawn on it is seen on that; a plate around it would but make it smaller
+        yield Stand(free, why="without the background it came on" if groups.ground else "")
+        return
     drawing = measure(picture, free).drawing
     seen = outline.of_outline(drawing, TABS)
-    faint = [name for name, ratio in seen.items() if ratio < (_FAINT if subject.is_badge else _STANDS_OUT)]
+    faint = [name for name, ratio in seen.items() if ratio < _STANDS_OUT]
     if not faint:
         yield Stand(free, why="without the background it came on" if groups.ground else "")
     reason = f"because it fades on {' and '.join(faint)} tabs" if faint else ""

@@ -40,9 +40,10 @@ def subjects_of(groups: Groups) -> Iterator[Subject]:
     if groups.ink is None:
         return
     is_alone = not groups.words and (len(groups.emblems) <= 1 or groups.emblems[0].share < _CHIEF)
-    if groups.emblems and not is_alone:
+    if groups.emblems and not (is_alone and not groups.is_lined):
         emblem = _first_of(groups.emblems)
         told = f"the emblem alone; {_unread(groups)}" if groups.words else "the emblem alone"
+        told = f"{told}; the line around it is too fine for a tab" if is_alone else told
         its = emblem.box, emblem.cut, emblem.colours
         yield Subject("emblem", *its, told, emblem.on, fades=emblem.fades, is_badge=emblem.is_badge)
     if groups.first:

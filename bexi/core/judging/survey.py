@@ -7,13 +7,14 @@ from math import ceil, floor
 import numpy as np
 from PIL import Image
 
-from bexi.core.artwork.ink import Box
-from bexi.core.artwork.pictures import Bitmap, Picture
+from bexi.core.artwork.ink import Box, find_ink
+from bexi.core.artwork.pictures import Bitmap, Picture, Vector
 from bexi.core.artwork.shapes import main_colours
 from bexi.core.artwork.vector import render, render_whole
-from bexi.core.framing.frame import Frame
+from bexi.core.framing.frame import Frame, hug
 from bexi.core.framing.hand.kinds import SIDE as HAND_SIDE
 from bexi.core.judging.drawing import Drawing
+from bexi.core.judging.drawn_parts import is_drawn
 from bexi.core.judging.flat import told_apart
 from bexi.core.judging.lettering import Row, rows_of
 from bexi.core.judging.photographs import is_photograph
@@ -25,6 +26,8 @@ SIDE = 512
 """In px a square is looked at: 32 times a tab icon, so that a tenth of its px is three of these."""
 LONGEST = 1024
 """In px, at most, along the longer side of a whole artwork."""
+_SMALL, _AROUND = 0.5, 0.1
+"""Of a picture's longer side: ink that is smaller lies on a page; and how much of its own side is looked at around."""
 _ROOM = 8
 """Px of ground laid around, so that ink at the rim is not taken for a picture's edge."""
 _ENOUGH = HAND_SIDE
@@ -66,7 +69,7 @@ def surveyed(
     drawing = replace(told, kinds=np.pad(told.kinds, _ROOM))
     if drawing.separable and drawing.ink_box is not None:
         strokes, gaps = strokes_and_gaps(drawing)
-        rows = tuple(rows_of(drawing.regions, max(drawing.kinds.shape)))
+        rows = tuple(row for row in rows_of(drawing.regions, max(drawing.kinds.shape)) if not is_drawn(row, drawing))
     else:
         strokes, gaps, rows = Widths.none(), Widths.none(), ()
     return Survey(drawing, strokes, gaps, rows, x - _ROOM * scale, y - _ROOM * scale, scale)
@@ -74,38 +77,64 @@ def surveyed(
 
 def survey_of(picture: Picture, frame: Frame) -> Survey:
     """A survey of the artwork fine enough for a frame: any of a photograph, of which nothing is measured."""
-    whole = whole_survey(picture)
-    if not whole.drawing.separable or frame.side * _longest(picture) >= _ENOUGH * max(picture.width, picture.height):
+    whole, inked = whole_survey(picture), _inked(picture)
+    if not whole.drawing.separable or frame.side * _longest(inked) >= _ENOUGH * max(inked.width, inked.height):
         return whole
     return _survey_in(picture, frame)
 
 
 @lru_cache(maxsize=4)
 def whole_survey(picture: Picture) -> Survey:
-    """The survey of the whole artwork."""
-    longest = _longest(picture)
+    """The survey of the whole artwork, but for an empty page around it."""
+    box = _inked(picture)
+    longest = _longest(box)
     if isinstance(picture, Bitmap):
-        pixels = _part(picture, Box(0, 0, picture.width, picture.height), longest)
+        pixels, x, y = _part(picture, box, longest), box.left, box.top
+        scale = max(box.width, box.height) / max(pixels.shape[:2])
+        return _of_photograph(pixels, x, y, scale) if is_photograph(pixels) else _by_softness(pixels, x, y, scale)
+    whole = Box(0, 0, picture.width, picture.height)
+    if box == whole:
+        pixels, left, top = render_whole(picture, longest), 0.0, 0.0
+        scale = max(picture.width, picture.height) / max(pixels.shape[:2])
     else:
-        pixels = render_whole(picture, longest)
-    scale = max(picture.width, picture.height) / max(pixels.shape[:2])
-    if is_photograph(pixels):
-        return _of_photograph(pixels, scale)
-    return _by_softness(pixels, 0, 0, scale) if isinstance(picture, Bitmap) else surveyed(pixels, 0, 0, scale)
+        pixels, left, top, scale = _drawn_in(picture, hug(box, 0), longest)
+    return _of_photograph(pixels, left, top, scale) if is_photograph(pixels) else surveyed(pixels, left, top, scale)
 
 
-def _of_photograph(pixels: Pixels, scale: float) -> Survey:
+@lru_cache(maxsize=4)
+def _inked(picture: Picture) -> Box:
+    """What of an artwork is looked at: all, or, where its ink is small on a page, that and a little around it."""
+    whole = Box(0, 0, picture.width, picture.height)
+    if isinstance(picture, Bitmap):
+        step = max(1, max(picture.width, picture.height) // LONGEST)
+        pixels, scale = picture.pixels[::step, ::step], float(step)
+    else:
+        pixels = render_whole(picture, SIDE)
+        scale = max(picture.width, picture.height) / max(pixels.shape[:2])
+    ink = find_ink(pixels).box
+    if ink is None or max(ink.width, ink.height) > _SMALL * max(pixels.shape[:2]):
+        return whole
+    aside = _AROUND * max(ink.width, ink.height) + 1
+    left, top = (max(0, int((edge - aside) * scale)) for edge in (ink.left, ink.top))
+    right, bottom = (
+        min(length, int((edge + aside) * scale))
+        for edge, length in ((ink.right, whole.right), (ink.bottom, whole.bottom))
+    )
+    return Box(left, top, right, bottom)
+
+
+def _of_photograph(pixels: Pixels, x: float, y: float, scale: float) -> Survey:
     kinds = np.pad(np.ones(pixels.shape[:2], dtype=np.uint8), _ROOM)
     drawing = Drawing(kinds, (None, main_colours(pixels, pixels[..., 3] > 0)[0].colour), separable=False, busy=True)
-    return Survey(drawing, Widths.none(), Widths.none(), (), -_ROOM * scale, -_ROOM * scale, scale)
+    return Survey(drawing, Widths.none(), Widths.none(), (), x - _ROOM * scale, y - _ROOM * scale, scale)
 
 
-def _longest(picture: Picture) -> int:
+def _longest(box: Box) -> int:
     """Px along the longer side, so that the shorter one has SIDE of them, too, as far as LONGEST reaches.
 
     A frame around the emblem of a wide logo is then seen finely enough, wherever it is moved.
     """
-    return min(LONGEST, round(SIDE * max(picture.width, picture.height) / min(picture.width, picture.height)))
+    return min(LONGEST, round(SIDE * max(box.width, box.height) / min(box.width, box.height)))
 
 
 @lru_cache(maxsize=8)  # each holds about 5 MB
@@ -117,16 +146,22 @@ def _survey_in(picture: Picture, frame: Frame) -> Survey:
         right, bottom = min(picture.width, frame.x + frame.side), min(picture.height, frame.y + frame.side)
         pixels = _part(picture, Box(left, top, right, bottom), _ENOUGH)
         return _by_softness(pixels, left, top, max(right - left, bottom - top) / max(pixels.shape[:2]), whole)
-    scale = frame.side / _ENOUGH
-    rows, columns = _inside(frame.y, picture.height, scale), _inside(frame.x, picture.width, scale)
-    pixels = np.ascontiguousarray(render(picture, frame.x, frame.y, frame.side, _ENOUGH)[rows, columns])
-    return surveyed(pixels, frame.x + columns.start * scale, frame.y + rows.start * scale, scale, whole=whole)
+    pixels, x, y, scale = _drawn_in(picture, frame, _ENOUGH)
+    return surveyed(pixels, x, y, scale, whole=whole)
 
 
-def _inside(start: int, length: int, scale: float) -> slice:
+def _drawn_in(picture: Vector, frame: Frame, size: int) -> tuple[Pixels, float, float, float]:
+    """What of a drawing lies in a frame that is drawn `size` px large: where that begins, and how large a px is."""
+    scale = frame.side / size
+    rows, columns = _inside(frame.y, picture.height, scale, size), _inside(frame.x, picture.width, scale, size)
+    pixels = np.ascontiguousarray(render(picture, frame.x, frame.y, frame.side, size)[rows, columns])
+    return pixels, frame.x + columns.start * scale, frame.y + rows.start * scale, scale
+
+
+def _inside(start: int, length: int, scale: float, size: int) -> slice:
     """Which of a frame's px lie in the artwork: beyond it a ground would not be known as one."""
-    first, past = max(0, ceil(-start / scale)), min(_ENOUGH, floor((length - start) / scale))
-    return slice(first, past) if first < past else slice(0, _ENOUGH)
+    first, past = max(0, ceil(-start / scale)), min(size, floor((length - start) / scale))
+    return slice(first, past) if first < past else slice(0, size)
 
 
 def _part(picture: Bitmap, box: Box, longest: int) -> Pixels:

@@ -1,5 +1,6 @@
 """Contrast of the outline: the worked values of WCAG 2.2, written down from memory and confirmed by its own formula."""
 
+from dataclasses import replace
 from unittest import TestCase
 
 import numpy as np
@@ -39,6 +40,14 @@ class OutlineTests(TestCase):
 
     def test_a_ground_of_its_own_counts_alone(self):
         self.assertEqual(self.read(squares("#ffffff", ground="#000000")), {"own": 21.0})
+
+    def test_a_colour_of_single_px_is_no_plate(self):
+        picture = squares("#204080", "#ffffff", "#c03030")
+        kinds = measure(picture, WHOLE).drawing.kinds
+        traces = np.zeros_like(kinds, dtype=bool)
+        traces[1::2, 1::2] = kinds[1::2, 1::2] == 1
+        drawing = replace(measure(picture, WHOLE).drawing, kinds=np.where((kinds == 1) & ~traces, 2, kinds))
+        self.assertGreater(of_outline(drawing, {"light": WHITE})["light"], 1)
 
     def test_what_vanishes_leaves_the_rest_to_be_seen(self):
         dark = Colour.parse("#2b3531")

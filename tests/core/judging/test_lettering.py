@@ -20,9 +20,13 @@ from bexi.core.framing.compose import compose
 from bexi.core.framing.frame import hug
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
+from bexi.core.judging.drawing import Drawing
+from bexi.core.judging.drawn_parts import is_drawn
 from bexi.core.judging.judge import judge
+from bexi.core.judging.lettering import Row, rows_of
+from bexi.core.judging.regions import Region
 from bexi.core.judging.survey import whole_survey
-from bexi.core.pixels.colour import WHITE
+from bexi.core.pixels.colour import WHITE, Colour
 from bexi.core.pixels.light import Pixels, over
 from bexi.resources import symbol_shapes
 from tests.core.judging.logos import words
@@ -126,3 +130,23 @@ class NoLettersTests(TestCase):
             if whole_survey(check(draw_symbol(Symbol(name), symbol_shapes()).encode(), DEFAULT_LIMITS)).rows
         ]
         self.assertLessEqual(len(taken), 2, taken)
+
+    def test_narrow_capitals_of_one_size_are_told_from_a_pattern_by_their_outlines(self):
+        boxes = (486, 547), (563, 622), (636, 697), (710, 773)
+        areas, pattern = (2872, 2797, 3094, 2896), (480, 484, 478, 482)
+        for outlines, count in (((532, 440, 483, 499), 1), (pattern, 0)):
+            parts = [
+                Region(number, 1, area, Box(left, 146, right, 235), False, outline)
+                for number, ((left, right), area, outline) in enumerate(zip(boxes, areas, outlines, strict=True))
+            ]
+            self.assertEqual(len(rows_of(parts, 1000)), count)
+
+    def test_parts_half_in_a_larger_one_are_drawn_and_letters_on_a_badge_are_not(self):
+        for badge, drawn in (((40, 120), True), ((40, 190), False)):
+            kinds = np.zeros((220, 400), dtype=np.uint8)
+            kinds[slice(*badge), 20:380] = 3
+            for number in range(3):
+                kinds[90:150, 50 + 110 * number : 90 + 110 * number] = 1 + number % 2
+            drawing = Drawing(kinds, (None, *map(Colour.parse, ("#66757f", "#ccd6dd", "#99aab5"))), separable=True)
+            row = Row(tuple(one for one in drawing.regions if one.kind in (1, 2)), 60.0)
+            self.assertEqual(is_drawn(row, drawing), drawn)

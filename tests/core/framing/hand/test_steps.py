@@ -22,6 +22,7 @@ from bexi.core.framing.hand.steps import HandStep, StepAt, stepped
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
 from bexi.core.framing.tabs import TABS
+from bexi.core.judging.faithful import is_faithful
 from bexi.core.judging.hand_steps import with_steps
 from bexi.core.judging.judge import judge_at
 from bexi.core.pixels.colour import Colour, contrast
@@ -243,10 +244,10 @@ class BetteredTests(TestCase):
 
     def test_words_get_better_and_nothing_is_done_for_nothing(self):
         for content in (
-            THIN,
+            THIN.replace("#204060", "#3f76b0"),
             RINGED,
-            BARS,
-            PALE,
+            BARS.replace("#333", "#777"),
+            PALE.replace("#ffe14d", "#e5a50a"),
             f'<path fill="#123a6a" d="M0 0h16v16H0z"/>{THIN.replace("#204060", "#fff")}',
         ):
             source = picture(content)
@@ -266,3 +267,35 @@ class BetteredTests(TestCase):
         source = picture('<circle cx="8" cy="8" r="7" fill="#2a9080"/>')
         told = replace(Framing(whole_artwork(1024, 1024), by_hand=BY_HAND), steps=(StepAt(16, HandStep.WIDEN),))
         self.assertEqual(with_steps(source, told).steps, ())
+
+
+class FaithfulTests(TestCase):
+    """What is drawn stays the same logo."""
+
+    FACE = (
+        '<circle cx="8" cy="8" r="7" fill="#ffcc4d"/>'
+        '<circle cx="5.6" cy="6.6" r=".5"/><circle cx="10.4" cy="6.6" r=".5"/>'
+        '<path d="M5 10.5h6v.5h-6zM4.6 5h2v.4h-2zM9.4 5h2v.4h-2z" fill="#65471b"/>'
+    )
+
+    def chosen(self, content: str) -> set[HandStep]:
+        framing = Framing(whole_artwork(1024, 1024), by_hand=BY_HAND)
+        return {one.step for one in with_steps(picture(content), framing).steps}
+
+    def test_a_face_keeps_its_features(self):
+        before, after_it = large(self.FACE), done(self.FACE, HandStep.LEAVE_OUT)
+        self.assertFalse(np.array_equal(before, after_it))  # as the step alone would have it
+        self.assertFalse(is_faithful(HandStep.LEAVE_OUT, Bitmap(before), Bitmap(after_it)))
+        self.assertNotIn(HandStep.LEAVE_OUT, self.chosen(self.FACE))
+
+    def test_what_lies_around_a_drawing_and_lettering_may_go(self):
+        self.assertTrue(
+            is_faithful(HandStep.LEAVE_OUT, *map(Bitmap, (large(RINGED), done(RINGED, HandStep.LEAVE_OUT))))
+        )
+
+    def test_colours_stay_what_they_are(self):
+        for content in (PALE, f'<path fill="#0b4a6f" d="M0 0h16v16H0z"/>{THIN.replace("#204060", "#14532d")}'):
+            one, other = (Bitmap(made) for made in (large(content), done(content, HandStep.SET_OFF)))
+            self.assertFalse(is_faithful(HandStep.SET_OFF, one, other))
+            self.assertNotIn(HandStep.SET_OFF, self.chosen(content))
+        self.assertIn(HandStep.SET_OFF, self.chosen(PALE.replace("#ffe14d", "#e5a50a")))

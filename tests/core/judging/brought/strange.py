@@ -54,6 +54,17 @@ def _cell(x: float, y: float, colour: str) -> str:
     return f'<path d="M{x} {y - 38} l33 19 v38 l-33 19 l-33 -19 v-38 Z" fill="{colour}"/>'
 
 
+def _temple(stone: str, shade: str, edge: str) -> Piece:
+    """A gable on columns with dark between them."""
+    columns = "".join(
+        f'<path d="M{50 + 28 * n} {104 if n % 2 else 110} h28 v{106 if n % 2 else 100} h-28 Z" fill="{colour}"/>'
+        for n, colour in enumerate((stone, shade) * 3 + (stone,))
+    )
+    gable = f'<path d="M30 96 L148 30 L266 96 Z M30 222 h236 v32 h-236 Z" fill="{stone}"/>'
+    beams = f'<path d="M44 92 h208 v18 h-208 Z M44 208 h208 v16 h-208 Z" fill="{edge}"/>'
+    return Piece("emblem", gable + beams + columns)
+
+
 def _half_wreath(side: int) -> Piece:
     """Leaves along one side of words; 1 for the right, -1 for the left one."""
     leaf = '<ellipse cx="{0:.1f}" cy="{1:.1f}" rx="12" ry="30" transform="rotate({2:.0f} {0:.1f} {1:.1f})"/>'
@@ -274,5 +285,32 @@ STRANGE: tuple[Brought, ...] = (
             '<ellipse cx="330" cy="140" rx="310" ry="70" fill="none" stroke="#f97316" stroke-width="8"'
             ' transform="rotate(-12 330 140)"/>',
         ),
+    ),
+    _logo(
+        *("temple beside a name", 1000, 280, MARK),
+        _temple("#ccd6dd", "#292f33", "#9aaab4"),
+        *text("Dadacot", 300, 205, 132, "#0a5c54", HEAVY),
+    ),
+    _logo(
+        *("drawing in a fine ring", 440, 440, First(EMBLEM, ANY)),
+        *(ring(220, 220, 206, 8, "#12263a"), disc(220, 220, 90, "#ffcc4d", "emblem")),
+        *(disc(190, 200, 14, "#65471b", "emblem"), disc(250, 200, 14, "#65471b", "emblem")),
+        _shape("M170 240 h100 a50 40 0 0 1 -100 0 Z", "#65471b"),
+    ),
+    _logo(
+        *("pale tile with a drawing", 420, 420, First(EMBLEM, FREE)),
+        *(box(10, 10, 400, 400, "#ffe0e0", "emblem", 70), disc(210, 220, 110, "#ffcc4d", "emblem")),
+        *(disc(170, 200, 14, "#272b2b", "emblem"), disc(250, 200, 14, "#272b2b", "emblem")),
+        _shape("M150 260 h120 a60 40 0 0 1 -120 0 Z", "#c1694f"),
+    ),
+    _logo(
+        *("light and shade on letters", 860, 260, LETTER),
+        *(*text("SHOBE", 37, 187, 160, "#cccccc", HEAVY), *text("SHOBE", 43, 193, 160, "#333333", HEAVY)),
+        *text("SHOBE", 40, 190, 160, "#12263a", HEAVY),
+    ),
+    _logo(
+        *("logo on a page", 2480, 3508, MARK),
+        *(box(0, 0, 2480, 3508, "#ffffff", "ground"), symbol("solid/building-library", 1100, 1400, 90, "#c2410c")),
+        *text("Library", 1200, 1467, 60, "#c2410c", SERIF),
     ),
 )

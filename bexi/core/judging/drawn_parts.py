@@ -1,0 +1,29 @@
+"""Parts of a drawing, such as paws, that stand on a line as letters do."""
+
+import numpy as np
+from scipy import ndimage
+
+from bexi.core.judging.drawing import Drawing
+from bexi.core.judging.lettering import Row
+from bexi.core.judging.regions import Region
+
+_FEW = 4
+"""A longer line is lettering, whatever lies behind it."""
+_WITHIN = 0.8
+"""Of its edge, a letter has so much within one colour."""
+_ALL_AROUND = np.ones((3, 3), dtype=bool)
+
+
+def is_drawn(row: Row, drawing: Drawing) -> bool:
+    """Whether the few parts of a line, of several colours, lie on the edge of something larger."""
+    are_mixed = len({part.kind for part in row.parts}) > 1 and len(row.parts) <= _FEW
+    return are_mixed and 2 * sum(_lies_on_edge(part, drawing) for part in row.parts) > len(row.parts)
+
+
+def _lies_on_edge(part: Region, drawing: Drawing) -> bool:
+    """Whether a part borders on two colours, as what is drawn half within another shape."""
+    box = part.box  # never at the edge of the drawing, which has room around its ink
+    window = (slice(box.top - 1, box.bottom + 1), slice(box.left - 1, box.right + 1))
+    own = drawing.labels[window] == part.label
+    around = drawing.kinds[window][ndimage.binary_dilation(own, _ALL_AROUND) & ~own]
+    return bool(np.bincount(around).max() < _WITHIN * around.size)
