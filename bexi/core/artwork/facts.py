@@ -7,12 +7,14 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from bexi.core.artwork.checkerboard import checkerboard_in
 from bexi.core.artwork.detection import PictureFormat
 from bexi.core.artwork.ink import Box, GroundKind, find_ink
 from bexi.core.artwork.pictures import Bitmap, Picture, Vector
 from bexi.core.artwork.shapes import MainColour, main_colours, parts
 from bexi.core.artwork.vector import render_whole
 from bexi.core.pixels.colour import Colour
+from bexi.core.pixels.light import Pixels
 
 _LOOKED_AT, _DRAWN_AT = 1024, 512
 """Colours and parts are looked for among at most this many px along the longer side of pixels and of shapes."""
@@ -79,6 +81,9 @@ def measure(data: bytes, picture_format: PictureFormat, picture: Picture) -> Fac
         pixels = picture.pixels
     else:
         pixels = render_whole(picture, min(_DRAWN_AT, max(picture.width, picture.height)))
+    is_checkered = checkerboard_in(pixels) is not None
+    if is_checkered:
+        pixels = _on_paper(pixels)
     ink = find_ink(pixels)
     # One px of what was looked at is `scale` px of the artwork.
     scale = max(picture.width, picture.height) / max(pixels.shape[:2])
@@ -94,8 +99,8 @@ def measure(data: bytes, picture_format: PictureFormat, picture: Picture) -> Fac
         width=picture.width,
         height=picture.height,
         file_bytes=len(data),
-        ground=ink.ground,
-        ground_colour=ink.ground_colour,
+        ground=GroundKind.CHECKERED if is_checkered else ink.ground,
+        ground_colour=None if is_checkered else ink.ground_colour,
         ink=box,
         margins=Margins(box.left, box.top, picture.width - box.right, picture.height - box.bottom) if box else None,
         centre=_centre(mask, scale * step) if box else None,
@@ -115,6 +120,12 @@ def measure(data: bytes, picture_format: PictureFormat, picture: Picture) -> Fac
         live_text=isinstance(picture, Vector) and picture.live_text,
         left_out=picture.left_out if isinstance(picture, Vector) else (),
     )
+
+
+def _on_paper(pixels: Pixels) -> Pixels:
+    from bexi.core.artwork.ground import on_paper  # on demand, for it needs scipy, which takes its time
+
+    return on_paper(Bitmap(pixels)).pixels
 
 
 def _centre(mask: NDArray[np.bool_], scale: float) -> tuple[int, int]:

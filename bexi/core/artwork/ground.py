@@ -1,19 +1,29 @@
 """Lifting the flat ground of a picture: the ink alone, with its soft edge and without a halo of the old ground."""
 
+from dataclasses import replace
+from functools import lru_cache
+
 import numpy as np
 from numpy.typing import NDArray
 from scipy import ndimage
 
+from bexi.core.artwork.checkerboard import Checkerboard, checkerboard_in
+from bexi.core.artwork.pictures import Bitmap
 from bexi.core.artwork.rims import edge_of, without_rim
 from bexi.core.pixels.around import highest_around
-from bexi.core.pixels.light import Pixels
-from bexi.core.pixels.oklab import distance_to
+from bexi.core.pixels.colour import WHITE
+from bexi.core.pixels.light import Pixels, over
+from bexi.core.pixels.oklab import distance_to, oklab
 
 _SOFT = 3
 """How many px on either side of the flood's border may be a mix of ink and ground."""
 _LOOKED_AT = 4 * _SOFT
 _AT_ONCE = 1 << 18
 """Colours."""
+_PAPER = 0.08
+"""In OKLab: how far a checkerboard's greys stray."""
+_AGAINST = 0.25
+"""Of what a piece has as the fields have it, it has so much as they have not: then it is white ink."""
 
 
 def lift_ground(pixels: Pixels, tolerance: float, inside: bool = False) -> Pixels:
@@ -21,8 +31,11 @@ def lift_ground(pixels: Pixels, tolerance: float, inside: bool = False) -> Pixel
 
     Near the flood's border a pixel is a mix of the ground and the nearest full ink; its share of ink becomes its
     alpha and the ink its colour. Ground that the flood does not reach, inside a ring, say, stays. With `inside` it
-    goes, whatever encloses it, as does a line along the picture's edge.
+    goes, whatever encloses it, as does a line along the picture's edge. A checkerboard goes wherever it shows.
     """
+    board = checkerboard_in(pixels)
+    if board is not None:
+        return _without_checkerboard(pixels, board, tolerance)
     pixels = without_rim(pixels) if inside else pixels
     colours, ground = pixels[..., :3], ground_of(pixels)
     distance = _distances(colours, ground)
@@ -42,6 +55,39 @@ def ground_of(pixels: Pixels) -> NDArray[np.uint8]:
     return colour
 
 
+@lru_cache(maxsize=4)
+def on_paper(picture: Bitmap) -> Bitmap:
+    """A picture on white paper where it was saved on a checkerboard; the very same if it was not."""
+    if checkerboard_in(picture.pixels) is None:
+        return picture
+    return replace(picture, pixels=over(lift_ground(picture.pixels, _PAPER), WHITE))
+
+
+def _without_checkerboard(pixels: Pixels, board: Checkerboard, tolerance: float) -> Pixels:
+    """Where fields meet, a px may be a mix of both greys; a white letter has no fields of its own, and stays."""
+    colours, greys = pixels[..., :3], board.greys
+    mixed = np.clip(colours.mean(axis=-1), board.dark, board.light).astype(np.uint8)
+    greys = np.where(board.borders, mixed, greys)
+    ground = np.repeat(greys[..., None], 3, axis=-1)
+    distance = np.linalg.norm(oklab(colours) - oklab(ground), axis=-1)
+    flood = _fields(distance <= tolerance, board.is_against(colours), board.borders)
+    if not flood.any() or flood.all():
+        return pixels
+    return _without_ground(pixels, distance, flood, ground)
+
+
+def _fields(
+    like_ground: NDArray[np.bool_], against: NDArray[np.bool_], borders: NDArray[np.bool_]
+) -> NDArray[np.bool_]:
+    """Of what looks like the board, all but pieces of white ink, much of which has the grey `against` the fields."""
+    labels, count = ndimage.label(like_ground | against)
+    like, unlike = (np.bincount(labels[where], minlength=count + 1) for where in (like_ground & ~borders, against))
+    is_field = unlike <= _AGAINST * like
+    is_field[0] = False
+    fields: NDArray[np.bool_] = is_field[labels] & like_ground
+    return fields
+
+
 def _around(ink: NDArray[np.bool_]) -> tuple[slice, slice]:
     """The rows and columns of the ink, and as far around it as anything is looked at."""
     rows, columns = np.flatnonzero(ink.any(axis=1)), np.flatnonzero(ink.any(axis=0))
@@ -52,11 +98,12 @@ def _around(ink: NDArray[np.bool_]) -> tuple[slice, slice]:
 def _without_ground(
     pixels: Pixels, distance: NDArray[np.float32], flood: NDArray[np.bool_], ground: NDArray[np.uint8]
 ) -> Pixels:
+    """The ground is one colour, shape (3), or one for each px."""
     colours, result = pixels[..., :3], pixels.copy()
     result[flood, 3] = 0
     soft = _near(flood) & _near(~flood)
     ink = _nearest_full_ink(colours, distance, flood)[soft]
-    share = _share(colours[soft], ink, ground)
+    share = _share(colours[soft], ink, ground if ground.ndim == 1 else ground[soft])
     result[soft, :3] = ink
     result[soft, 3] = np.rint(share * pixels[soft, 3])
     result[result[..., 3] == 0] = 0

@@ -21,6 +21,7 @@ class GroundKind(StrEnum):
     CLEAR = "clear"
     SOLID = "solid"
     BUSY = "busy"
+    CHECKERED = "checkered"
 
 
 @dataclass(frozen=True)

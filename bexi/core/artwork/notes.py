@@ -59,6 +59,13 @@ def _on_shape(facts: Facts) -> Iterator[Note]:
             f"Its background is solid {facts.ground_colour}, so the icon will be a filled square of that colour. "
             "Remove the background if the mark should stand alone.",
         )
+    elif facts.ground is GroundKind.CHECKERED:
+        yield Note(
+            "ground",
+            "Its background is not transparent: the checkerboard that stands for that was saved into the picture, and "
+            "the icon would show it. Remove the background, or find the original.",
+            caution=True,
+        )
     elif facts.ground is GroundKind.BUSY:
         yield Note(
             "ground", "Its background is busy, so at 16 px the mark will hardly stand out from it.", caution=True

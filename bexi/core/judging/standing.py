@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from bexi.core.artwork.ground import ground_of
+from bexi.core.artwork.ground import ground_of, on_paper
 from bexi.core.artwork.ground_shape import without_ground
 from bexi.core.artwork.ink import NEAR_GROUND, Box
 from bexi.core.artwork.pictures import Bitmap, Picture
@@ -102,7 +102,7 @@ def _ground_around(box: Box, picture: Picture) -> Colour | None:
         return None
     aside = max(2, min(box.width, box.height) // _ASIDE)
     left, top = max(0, box.left - aside), max(0, box.top - aside)
-    around = edge_of(picture.pixels[top : box.bottom + aside, left : box.right + aside])
+    around = edge_of(on_paper(picture).pixels[top : box.bottom + aside, left : box.right + aside])
     colour = np.median(around, axis=0).astype(np.uint8)
     is_one = colour[3] == 255 and share_of(colour, around) >= _ONE_GROUND
     return Colour(*(int(channel) for channel in colour[:3])) if is_one else None
@@ -158,7 +158,9 @@ def _on_plates(subject: Subject, picture: Picture, free: Framing, groups: Groups
         return
     if groups.ground is not None:
         if contrast(main, groups.ground) >= _STANDS_OUT:
-            yield _plated(replace(roomy, lift=None, lift_inside=False), groups.ground, "on the background it came on")
+            is_board = isinstance(picture, Bitmap) and on_paper(picture) is not picture
+            shown = roomy if is_board else replace(roomy, lift=None, lift_inside=False)
+            yield _plated(shown, groups.ground, "on white" if is_board else "on the background it came on")
         else:
             yield _plated(roomy, _dark_shade(main), "on a dark shade of its own colour")
         return
@@ -205,7 +207,8 @@ def _can_be_lifted(picture: Picture, ground: Colour, inside: bool) -> bool:
     """
     if not isinstance(picture, Bitmap):
         return without_ground(picture) is not picture
-    lifted = ground_of(without_rim(picture.pixels) if inside else picture.pixels).astype(int)
+    pixels = on_paper(picture).pixels
+    lifted = ground_of(without_rim(pixels) if inside else pixels).astype(int)
     return bool(np.abs(lifted - ground.channels).max() <= NEAR_GROUND)
 
 

@@ -7,6 +7,7 @@ from math import ceil, floor
 import numpy as np
 from PIL import Image
 
+from bexi.core.artwork.ground import on_paper
 from bexi.core.artwork.ink import Box, find_ink
 from bexi.core.artwork.pictures import Bitmap, Picture, Vector
 from bexi.core.artwork.shapes import main_colours
@@ -89,7 +90,7 @@ def whole_survey(picture: Picture) -> Survey:
     box = _inked(picture)
     longest = _longest(box)
     if isinstance(picture, Bitmap):
-        pixels, x, y = _part(picture, box, longest), box.left, box.top
+        pixels, x, y = _part(on_paper(picture), box, longest), box.left, box.top
         scale = max(box.width, box.height) / max(pixels.shape[:2])
         return _of_photograph(pixels, x, y, scale) if is_photograph(pixels) else _by_softness(pixels, x, y, scale)
     whole = Box(0, 0, picture.width, picture.height)
@@ -107,7 +108,7 @@ def _inked(picture: Picture) -> Box:
     whole = Box(0, 0, picture.width, picture.height)
     if isinstance(picture, Bitmap):
         step = max(1, max(picture.width, picture.height) // LONGEST)
-        pixels, scale = picture.pixels[::step, ::step], float(step)
+        pixels, scale = on_paper(picture).pixels[::step, ::step], float(step)
     else:
         pixels = render_whole(picture, SIDE)
         scale = max(picture.width, picture.height) / max(pixels.shape[:2])
@@ -144,7 +145,7 @@ def _survey_in(picture: Picture, frame: Frame) -> Survey:
     if isinstance(picture, Bitmap):
         left, top = max(0, frame.x), max(0, frame.y)
         right, bottom = min(picture.width, frame.x + frame.side), min(picture.height, frame.y + frame.side)
-        pixels = _part(picture, Box(left, top, right, bottom), _ENOUGH)
+        pixels = _part(on_paper(picture), Box(left, top, right, bottom), _ENOUGH)
         return _by_softness(pixels, left, top, max(right - left, bottom - top) / max(pixels.shape[:2]), whole)
     pixels, x, y, scale = _drawn_in(picture, frame, _ENOUGH)
     return surveyed(pixels, x, y, scale, whole=whole)

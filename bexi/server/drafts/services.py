@@ -9,6 +9,7 @@ import numpy as np
 from django.core.cache import caches
 from django.db import transaction
 
+from bexi.core.artwork.ground import on_paper
 from bexi.core.artwork.ink import GroundKind, find_ink
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.errors import FramingRefused
@@ -215,8 +216,8 @@ def _key(artwork: Artwork, framing: Framing, size: int, purpose: Purpose) -> str
 def ink_in(artwork: Artwork, frame: Frame) -> Pixels:
     """The artwork in a frame on a clear ground, MEASURED_AT px large; a solid ground of its own counts as no ink."""
     picture = picture_of(artwork)
-    if artwork.facts["ground"] == GroundKind.SOLID and isinstance(picture, Bitmap):
-        mask = find_ink(picture.pixels).mask
+    if artwork.facts["ground"] in (GroundKind.SOLID, GroundKind.CHECKERED) and isinstance(picture, Bitmap):
+        mask = find_ink(on_paper(picture).pixels).mask
         picture = Bitmap(np.where(mask[..., None], picture.pixels, 0).astype(np.uint8))
     return reduced(picture, frame, None, [MEASURED_AT])[0]
 

@@ -2557,7 +2557,7 @@ export interface components {
          * @description What the ink lies on.
          * @enum {string}
          */
-        GroundKind: "clear" | "solid" | "busy";
+        GroundKind: "clear" | "solid" | "busy" | "checkered";
         /** LettersBody */
         LettersBody: {
             /**

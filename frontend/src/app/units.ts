@@ -1,5 +1,5 @@
 /** What people call a kind of background. */
-export const backgroundName = (ground: "clear" | "solid" | "busy"): string =>
+export const backgroundName = (ground: "clear" | "solid" | "busy" | "checkered"): string =>
   ground === "clear" ? "transparent" : ground;
 
 export function bytes(count: number): string {

@@ -14,7 +14,7 @@ export function Reading({ artwork }: { artwork: Artwork }) {
   const { facts, treatment } = artwork;
   const change = useChangeTreatment(artwork.id);
   const set = (part: Partial<Treatment>) => change.mutate({ ...treatment, ...part });
-  const liftable = facts.ground === "solid" || treatment.lift !== null;
+  const liftable = ["solid", "checkered"].includes(facts.ground) || treatment.lift !== null;
   const recolourable = facts.one_colour || treatment.recolour !== null;
   if (facts.frames.length < 2 && !liftable && !recolourable) return null;
   return (

@@ -212,6 +212,7 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
   const clear = !ground;
   const { facts } = artwork;
   const edge = facts.ground_colour;
+  const wherever = facts.vector || facts.ground === "checkered";
   const where = framing.lift_inside ? ", also inside the mark" : ", except inside the mark";
   const colours = facts.colours.map(({ colour }) => colour);
   const near = { suggested: edge ? [edge, ...colours] : colours, against: colours[0] };
@@ -244,11 +245,11 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
           set={(colour) => change({ ground: colour })}
         />
       )}
-      {clear && facts.ground === "solid" && !framing.lift && <LiftGround artwork={artwork} />}
+      {clear && ["solid", "checkered"].includes(facts.ground) && !framing.lift && <LiftGround artwork={artwork} />}
       {framing.lift && (
         <p className={styles.hint}>
-          The flat background of the picture is removed{facts.vector ? "" : where}.{" "}
-          {!facts.vector && (
+          The flat background of the picture is removed{wherever ? "" : where}.{" "}
+          {!wherever && (
             <Button size="small" onClick={() => change({ lift_inside: !framing.lift_inside })}>
               {framing.lift_inside ? "Keep it inside the mark" : "Remove it inside the mark"}
             </Button>
