@@ -31,6 +31,8 @@ _SEPARABLE = 0.8
 """So much of a picture must lie within that distance in OKLab of one of its main colours to be flat areas,"""
 _EVEN = 0.04
 """and half of it within that: fades and the noise of compression lie within 0.025, photographs beyond 0.045."""
+_ENOUGH = 1 << 16
+"""Px that tell a colour."""
 _MUCH = 0.1
 """Of the area of the ink."""
 
@@ -43,7 +45,7 @@ def told_apart(pixels: Pixels, repeated: int = 1, whole: Drawing | None = None) 
     reach = repeated
     pixels = without_rim(pixels, repeated)
     ink = find_ink(pixels)
-    ground = ink.ground_colour
+    ground = _usual_colour(pixels[~ink.mask]) if ink.ground is GroundKind.SOLID else None
     if ink.ground is GroundKind.BUSY:
         if whole is None or whole.busy:
             return _told_apart_on_busy(pixels, reach)
@@ -68,6 +70,12 @@ def told_apart(pixels: Pixels, repeated: int = 1, whole: Drawing | None = None) 
         drawing = drawing if areas == colours else _drawing(pixels, mask, areas, ground, reach)
         drawing = with_cut_out_marks(drawing) if ground is not None else drawing
     return replace(drawing, separable=is_drawn, has_halo=bool(halos.sum() > _MUCH * mask.sum()))
+
+
+def _usual_colour(ground: NDArray[np.uint8]) -> Colour:
+    """The median of px: the edge alone may be a shade lighter, as it was exported."""
+    some = ground[:: 1 + len(ground) // _ENOUGH, :3]
+    return Colour(*(int(channel) for channel in np.median(some, axis=0)))
 
 
 def _solid(pixels: Pixels, mask: NDArray[np.bool_]) -> Pixels:

@@ -180,18 +180,19 @@ def _turned(box: Box) -> Box:
 
 def _columns(regions: Sequence[Region]) -> Iterator[Row]:
     """Letters below each other: of one colour and like height, their middles on one upright line."""
-    left = sorted((region for region in regions if region.fill < _SOLID), key=lambda region: region.box.top)
+    left = sorted(regions, key=lambda region: region.box.top)
     while left:
         column = left[:1]
         for region in left[1:]:
             if _stands_below(region, column[-1]):
                 column.append(region)
         left = [region for region in left if region not in column]
-        fills, widths = (
-            np.array(values) for values in zip(*((one.fill, one.box.width) for one in column), strict=True)
+        fills, widths, windings = (
+            np.array(values)
+            for values in zip(*((one.fill, one.box.width, _winding(one)) for one in column), strict=True)
         )
-        alike = _are_alike(fills, _LIKE_FILL) or _are_alike(widths, 2.0)
-        if len(column) >= _FEWEST_DOWN and not alike:
+        alike = (_are_alike(fills, _LIKE_FILL) and _are_alike(windings, _LIKE_FILL)) or _are_alike(widths, 2.0)
+        if len(column) >= _FEWEST_DOWN and not alike and _are_shaped(column):
             yield Row(tuple(column), float(np.median([region.box.height for region in column])), runs_down=True)
 
 
@@ -440,12 +441,17 @@ def _is_joined_hand(parts: Sequence[Region]) -> bool:
     box = around([part.box for part in parts])
     long = max(parts, key=lambda part: part.box.width)
     strokes = [part.stroke for part in parts]
-    winding = long.outline / (2 * (long.box.width + long.box.height))
+    winding = _winding(long)
     if len(parts) == 1:
         return winding > _WINDING_ALONE and box.width > _WIDE_ALONE * box.height and long.fill < _LINE_FILLS
     winds = winding > _WINDING
     is_wide = box.width > _WIDE * box.height and long.box.width > _LONG_PART * long.box.height
     return 1 < len(parts) < _FEWEST and winds and is_wide and max(strokes) < _OTHER_STROKE * min(strokes)
+
+
+def _winding(part: Region) -> float:
+    """How many times as long as that of its box its outline is."""
+    return part.outline / (2 * (part.box.width + part.box.height))
 
 
 def _are_alike(values: NDArray[np.float64], steps: float) -> bool:
