@@ -9,7 +9,8 @@ from benchmarks.icons import imagemagick
 from benchmarks.timing import median
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.limits import DEFAULT_LIMITS
-from bexi.core.artwork.vector import check, render_whole
+from bexi.core.artwork.svg.checking import check
+from bexi.core.artwork.vector import render_whole
 from bexi.core.framing.compose import compose
 from bexi.core.framing.frame import Frame, whole_artwork
 from bexi.core.framing.hand.drawn import BY_HAND

@@ -5,8 +5,8 @@ from functools import lru_cache
 from pathlib import Path
 
 from bexi.core.artwork.limits import DEFAULT_LIMITS
+from bexi.core.artwork.svg.checking import check
 from bexi.core.artwork.symbols import Symbol, SymbolShape, draw_symbol
-from bexi.core.artwork.vector import check
 from bexi.core.formats import png
 from bexi.core.framing.compose import compose
 from bexi.core.framing.frame import whole_artwork

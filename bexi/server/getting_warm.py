@@ -4,8 +4,8 @@ import logging
 import threading
 
 from bexi.core.artwork.limits import DEFAULT_LIMITS
+from bexi.core.artwork.svg.checking import check
 from bexi.core.artwork.treatment import AS_IT_IS
-from bexi.core.artwork.vector import check
 from bexi.core.errors import ArtworkRefused
 from bexi.core.judging.groups import groups_of
 from bexi.core.judging.proposals import candidates

@@ -3,7 +3,7 @@
 import zlib
 from collections.abc import Iterator
 
-from bexi.core.artwork import bitmap, pdf, vector
+from bexi.core.artwork import bitmap, pdf
 from bexi.core.artwork.detection import PictureFormat, detect, in_utf8
 from bexi.core.artwork.limits import DEFAULT_LIMITS, Limits
 from bexi.core.artwork.pictures import Picture, Vector
@@ -60,13 +60,19 @@ def _detected(data: bytes, limits: Limits) -> PictureFormat:
 def _decode(data: bytes, picture_format: PictureFormat, limits: Limits, frame: int | None) -> Picture:
     match picture_format:
         case PictureFormat.SVG:
-            return vector.check(in_utf8(data), limits)
+            return _checked(in_utf8(data), limits)
         case PictureFormat.SVGZ:
-            return vector.check(in_utf8(_unpacked(data, limits)), limits)
+            return _checked(in_utf8(_unpacked(data, limits)), limits)
         case PictureFormat.PDF:
             return pdf.first_page(data)
         case _:
             return bitmap.decode(data, picture_format, limits, frame)
+
+
+def _checked(svg: bytes, limits: Limits) -> Vector:
+    from bexi.core.artwork.svg.checking import check  # on demand, for a bitmap is read sooner without it
+
+    return check(svg, limits)
 
 
 def _unpacked(data: bytes, limits: Limits) -> bytes:

@@ -3,7 +3,6 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from bexi.core.artwork.ground_shape import without_ground
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.errors import ArtworkRefused
 from bexi.core.pixels.colour import Colour
@@ -75,8 +74,11 @@ def treat(picture: Picture, treatment: Treatment) -> Picture:
 
 def lift(picture: Picture, tolerance: float, inside: bool) -> Picture:
     """The picture without its flat ground, which of a drawing is a shape of its own; the very same if that has none."""
+    # On demand: what tells a ground takes its time to import.
     if not isinstance(picture, Bitmap):
+        from bexi.core.artwork.ground_shape import without_ground
+
         return without_ground(picture)
-    from bexi.core.artwork.ground import lift_ground  # on demand, for it needs scipy, which takes its time
+    from bexi.core.artwork.ground import lift_ground
 
     return replace(picture, pixels=lift_ground(picture.pixels, tolerance, inside))

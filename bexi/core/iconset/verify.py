@@ -8,7 +8,8 @@ import numpy as np
 from PIL import IcoImagePlugin, Image
 
 from bexi.core.artwork.limits import DEFAULT_LIMITS
-from bexi.core.artwork.vector import check, render
+from bexi.core.artwork.svg.checking import check
+from bexi.core.artwork.vector import render
 from bexi.core.errors import ArtworkRefused, BuildFailed
 from bexi.core.formats import browserconfig, media_types
 from bexi.core.formats.webmanifest import ManifestIcon

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from bexi.core.artwork.letters import Letters, draw_letters
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.plate import DARK, Plate, PlateShape
-from bexi.core.artwork.vector import check
+from bexi.core.artwork.svg.checking import check
 from bexi.core.errors import ArtworkRefused
 from bexi.core.judging.groups import Groups, groups_of
 from bexi.core.judging.ways_out import Source

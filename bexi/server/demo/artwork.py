@@ -6,7 +6,8 @@ import numpy as np
 from PIL import Image, ImageDraw
 
 from bexi.core.artwork.limits import DEFAULT_LIMITS
-from bexi.core.artwork.vector import check, render_whole
+from bexi.core.artwork.svg.checking import check
+from bexi.core.artwork.vector import render_whole
 from bexi.resources import face_files
 from bexi.server.demo.lettering import outlines
 

@@ -6,8 +6,9 @@ from bexi.core.artwork.ground_shape import without_ground
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.plate import Plate, PlateShape
+from bexi.core.artwork.svg.checking import check
 from bexi.core.artwork.treatment import Treatment
-from bexi.core.artwork.vector import check, render_whole
+from bexi.core.artwork.vector import render_whole
 from bexi.core.errors import ArtworkRefused
 from bexi.core.framing.cut import Cut
 from bexi.core.framing.drawn import drawn

@@ -5,7 +5,8 @@ import numpy as np
 
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Bitmap
-from bexi.core.artwork.vector import check, render_whole
+from bexi.core.artwork.svg.checking import check
+from bexi.core.artwork.vector import render_whole
 from bexi.core.errors import FramingRefused
 from bexi.core.framing.compose import compose, framing_for
 from bexi.core.framing.cut import Cut, Point

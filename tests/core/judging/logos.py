@@ -11,7 +11,8 @@ from fontTools.ttLib import TTFont
 from bexi.core.artwork.ink import Box, find_ink
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Bitmap, Picture
-from bexi.core.artwork.vector import check, render_whole
+from bexi.core.artwork.svg.checking import check
+from bexi.core.artwork.vector import render_whole
 from bexi.resources import face_files, symbol_shapes
 from bexi.server.demo.lettering import outlines
 

@@ -4,7 +4,8 @@ from unittest import TestCase
 
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.limits import DEFAULT_LIMITS
-from bexi.core.artwork.vector import check, render_whole
+from bexi.core.artwork.svg.checking import check
+from bexi.core.artwork.vector import render_whole
 from bexi.core.judging.groups import groups_of
 from bexi.core.judging.proposals import Proposal, propose
 from bexi.core.judging.ways_out import Source

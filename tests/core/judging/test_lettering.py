@@ -14,8 +14,9 @@ from PIL import Image
 from bexi.core.artwork.ink import Box, find_ink
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Vector
+from bexi.core.artwork.svg.checking import check
 from bexi.core.artwork.symbols import Symbol, draw_symbol
-from bexi.core.artwork.vector import check, render_whole
+from bexi.core.artwork.vector import render_whole
 from bexi.core.framing.compose import compose
 from bexi.core.framing.frame import hug
 from bexi.core.framing.purpose import Purpose

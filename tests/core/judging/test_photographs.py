@@ -13,7 +13,8 @@ from skimage import data
 
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Bitmap
-from bexi.core.artwork.vector import check, render_whole
+from bexi.core.artwork.svg.checking import check
+from bexi.core.artwork.vector import render_whole
 from bexi.core.judging.groups import groups_of
 from bexi.core.judging.proposals import candidates
 from bexi.core.judging.survey import whole_survey

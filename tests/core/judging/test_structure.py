@@ -11,8 +11,8 @@ from skimage.metrics import structural_similarity
 
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Vector
+from bexi.core.artwork.svg.checking import check
 from bexi.core.artwork.symbols import Symbol, draw_symbol
-from bexi.core.artwork.vector import check
 from bexi.core.framing.compose import compose
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.purpose import Purpose

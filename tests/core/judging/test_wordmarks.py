@@ -8,7 +8,8 @@ import numpy as np
 from bexi.core.artwork.ink import find_ink
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Bitmap, Vector
-from bexi.core.artwork.vector import check, render_whole
+from bexi.core.artwork.svg.checking import check
+from bexi.core.artwork.vector import render_whole
 from bexi.core.judging.groups import Groups, groups_of
 from bexi.core.judging.initials import runs_leftwards
 from bexi.server.demo.lettering import outlines

@@ -21,7 +21,7 @@ from PIL import Image
 
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Vector
-from bexi.core.artwork.vector import check
+from bexi.core.artwork.svg.checking import check
 from bexi.core.framing.compose import compose
 from bexi.core.framing.frame import Frame
 from bexi.core.framing.hand.steps import HandStep, StepAt

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from bexi.core.artwork.limits import DEFAULT_LIMITS
-from bexi.core.artwork.vector import check
+from bexi.core.artwork.svg.checking import check
 from bexi.core.errors import FramingRefused
 from bexi.core.framing.compose import compose, moves_in
 from bexi.core.framing.frame import whole_artwork

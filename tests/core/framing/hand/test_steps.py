@@ -12,7 +12,8 @@ from scipy import ndimage
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.plate import Plate, PlateShape
-from bexi.core.artwork.vector import check, render_whole
+from bexi.core.artwork.svg.checking import check
+from bexi.core.artwork.vector import render_whole
 from bexi.core.errors import FramingRefused
 from bexi.core.framing.compose import compose, steps_done
 from bexi.core.framing.frame import Frame, whole_artwork

@@ -15,7 +15,8 @@ from PIL import Image, ImageFilter
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Bitmap, Picture
-from bexi.core.artwork.vector import check, render_whole
+from bexi.core.artwork.svg.checking import check
+from bexi.core.artwork.vector import render_whole
 from bexi.core.pixels.light import Pixels
 from bexi.server.demo.lettering import outlines
 

@@ -10,7 +10,7 @@ from PIL import Image, ImageFilter
 
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Bitmap, Picture
-from bexi.core.artwork.vector import check
+from bexi.core.artwork.svg.checking import check
 from bexi.core.framing.compose import compose
 from bexi.core.framing.frame import whole_artwork
 from bexi.core.framing.purpose import Purpose
