@@ -6,6 +6,7 @@ from bexi.core.artwork.ink import Box
 from bexi.core.framing.cut import Cut
 from bexi.core.judging.cutting import cut_along
 from bexi.core.judging.drawing import Drawing
+from bexi.core.judging.letter_parts import is_rim_of
 from bexi.core.judging.lettering import Row, around
 from bexi.core.judging.regions import Region
 from bexi.core.judging.survey import Survey
@@ -13,8 +14,6 @@ from bexi.core.pixels.colour import Colour
 
 _ASIDE = 0.05
 """The cut runs so much of the letter's height beside it, nearer where the next letter is near."""
-_EIGHTH = 8
-"""Of its height, a rim may stand out."""
 _WIDEST = 1.7
 """In its heights; what is wider is several letters that run into each other."""
 
@@ -47,10 +46,10 @@ def first_letter(survey: Survey, row: Row, leftwards: bool) -> FirstLetter | Non
     others = [region for region in drawing.regions if region.label not in letters]
     regions = [first, *(other for other in others if _is_dot_of(other, first, row))]
     kind, label = _left_of(first, drawing)
-    rims = [other for other in others if _is_rim_of(other, first)]
-    if any(rim.label == label for rim in rims):  # a letter with edges of light and shade
-        regions += rims
+    rims = [other for other in others if other.kind and is_rim_of(other, first)]
+    if any(rim.label == label for rim in rims):
         kind, label = _left_of(drawing.regions[label], drawing)
+    regions += [rim for rim in rims if rim.kind != kind]  # light and shade, and no hole that shows a badge
     cut = cut_along(survey, [region.label for region in regions], _ASIDE, [label] if kind else [])
     if cut is None:
         return None
@@ -63,14 +62,6 @@ def _left_of(region: Region, drawing: Drawing) -> tuple[int, int]:
     """The kind and the label of what lies to the left of a region's first px."""
     beside = drawing.areas.firsts[region.label] - 1
     return int(drawing.kinds.ravel()[beside]), int(drawing.labels.ravel()[beside])
-
-
-def _is_rim_of(other: Region, letter: Region) -> bool:
-    """Whether a part of another colour is a thin edge of a letter, all of it."""
-    box, aside = letter.box, letter.box.height // _EIGHTH
-    around = Box(box.left - aside, box.top - aside, box.right + aside, box.bottom + aside)
-    is_thin = other.stroke < letter.stroke / 2 and other.area < letter.area
-    return 0 < other.kind != letter.kind and is_thin and around.encloses(other.box)
 
 
 def _is_dot_of(other: Region, letter: Region, row: Row) -> bool:

@@ -15,7 +15,7 @@ from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.first_letter import FirstLetter, first_letter
 from bexi.core.judging.flat import MOST_REGIONS
 from bexi.core.judging.fringes import is_mixed
-from bexi.core.judging.letter_parts import is_outline_of
+from bexi.core.judging.letter_parts import is_outline_of, is_rim_of
 from bexi.core.judging.lettering import Row, around
 from bexi.core.judging.regions import LINE, Region
 from bexi.core.judging.survey import Survey, whole_survey
@@ -49,8 +49,8 @@ _ASIDE = 0.03
 """Of its height: a cut along a group's shape runs so far beside it."""
 _AS_LARGE = 0.8
 """Of the largest line's height: a name may be several lines."""
-_CARRIED = 0.04
-"""Of a badge's area: less is an ornament."""
+_CARRIED, _DRAWN = 0.04, 0.015
+"""Of a badge's area: less is an ornament, and less a speck."""
 _SQUARE = 0.86
 """A square with round corners fills so much of its box, and more."""
 _AS_WIDE, _UNLIKE = 1.1, 0.05
@@ -226,7 +226,7 @@ def _is_badge(found: _Found, drawing: Drawing) -> bool:
     (part,) = found.parts
     drawn = part.area - max(region.area for region in part.regions)
     fills = part.area > _SQUARE * part.box.width * part.box.height or _is_disc(part, drawing)
-    return drawn > _CARRIED * part.area and fills
+    return drawn > _DRAWN * part.area and fills
 
 
 def _carries_all(badge: _Found, inner: _Found) -> bool:
@@ -410,7 +410,12 @@ def _drawn_beside(rows: Sequence[Row], parts: Sequence[_Part]) -> list[_Part]:
 
 
 def _is_bit_of(part: _Part, row: Row) -> bool:
-    """Whether a part is a dot, an accent or a stop of a line of letters, which a symbol of another colour is not."""
+    """Whether a part is a dot, an accent or a stop of a line of letters, which a symbol of another colour is not.
+
+    The edges that light and shade give them are so in any colour.
+    """
+    if any(all(is_rim_of(one, letter) for one in part.regions) for letter in row.parts):
+        return True
     if part.side > 1.1 * row.height:
         return False
     if not {one.kind for one in part.regions} & {one.kind for one in row.parts}:

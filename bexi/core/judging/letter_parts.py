@@ -4,12 +4,15 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from bexi.core.artwork.ink import Box
 from bexi.core.judging.regions import Region
 
 _MOST_HOLES = 2
 """Of a letter, as of a B; what holds more of its surroundings' colour is a panel with words on it."""
 _THIN, _FILLED = 0.15, 0.7
 """Of a letter's height: an outline's stroke is thinner, and what it holds is higher."""
+_EIGHTH = 8
+"""Of a letter's height, its rim may stand out."""
 _LINE_FILLS = 0.6
 """Of its box, an outline covers less."""
 
@@ -48,3 +51,11 @@ def is_outline_of(outline: Region, filling: Region) -> bool:
     """Whether a thin line runs around a letter of another colour that lies in it."""
     is_thin = outline.kind > 0 and outline.fill < _LINE_FILLS and outline.stroke < _THIN * outline.box.height
     return is_thin and filling.box.height > _FILLED * outline.box.height
+
+
+def is_rim_of(other: Region, letter: Region) -> bool:
+    """Whether a part of another colour is a thin edge of a letter, all of it, as light and shade give it."""
+    box, aside = letter.box, letter.box.height // _EIGHTH
+    around = Box(box.left - aside, box.top - aside, box.right + aside, box.bottom + aside)
+    is_thin = other.stroke < letter.stroke / 2 and other.area < letter.area
+    return other.kind != letter.kind and is_thin and around.encloses(other.box)

@@ -24,6 +24,7 @@ from bexi.core.judging.measure import measure
 from bexi.core.judging.subjects import Subject
 from bexi.core.judging.survey import whole_survey
 from bexi.core.pixels.colour import BLACK, WHITE, Colour, contrast, shade
+from bexi.core.pixels.oklab import distance_to
 
 _STANDS_OUT = 3.0
 """WCAG 2.2, success criterion 1.4.11."""
@@ -35,6 +36,8 @@ _PALE = 0.8
 """Luminance from which a ground is the paper that a logo was drawn on, and none of its colours."""
 _LIFT = 0.08
 """In OKLab: how far a compressed picture's ground strays."""
+_SAME = 0.04
+"""In OKLab: what is nearer to the ground has its colour."""
 _FAINT = 2.0
 """What is drawn in a colour that stands out less from the main one is but a shade of that."""
 _OF_USE = 1.2
@@ -75,7 +78,7 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
         grounded = replace(plain, frame=hug(subject.box, _ROOM), ground=groups.ground, home_ground=groups.ground)
         yield Stand(grounded, "its own background", "on the background it came with")
         return
-    free = replace(plain, lift=_LIFT, lift_inside=inside) if groups.ground else plain
+    free = replace(plain, lift=_tolerance(groups), lift_inside=inside) if groups.ground else plain
     if subject.is_badge:  # what is drawn on it is seen on that; a plate around it would but make it smaller
         yield Stand(free, why="without the background it came on" if groups.ground else "")
         return
@@ -94,6 +97,16 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
     if len(subject.colours) > 1 and not groups.ground and _lie_apart(drawing):
         flat = Finish(recolour=min(subject.colours, key=lambda colour: colour.luminance))
         yield Stand(replace(free, finish=flat), "one colour", "in one flat colour")
+
+
+def _tolerance(groups: Groups) -> float:
+    """How far a lifted ground strays: not half as far as the palest ink that is not the ground's own colour."""
+    if groups.ground is None or not groups.colours:
+        return _LIFT
+    inks = np.array([ink.channels for ink in groups.colours], dtype=np.uint8)
+    away = distance_to(inks, np.array(groups.ground.channels, dtype=np.uint8))
+    nearest = away[away > _SAME].min(initial=1.0)
+    return min(_LIFT, round(float(nearest) / 2, 3))
 
 
 def _ground_around(box: Box, picture: Picture) -> Colour | None:

@@ -106,6 +106,14 @@ class OnPaperTests(TestCase):
         self.assertFalse(first.framing.lift_inside)
         self.assertEqual(first.icons[0][8, 6].tolist(), [255, 255, 255, 255])
 
+    def test_ink_that_is_hardly_darker_than_the_paper_stays(self):
+        board = box(60, 60, 280, 180, "#e1e8ed", "mark"), box(100, 110, 200, 25, "#66757f", "mark")
+        pieces = box(0, 0, 400, 400, "#ffffff", "ground"), *board, box(180, 240, 40, 130, "#c1694f", "mark")
+        for kept_as in ({"as_bitmap": True}, {"jpeg": 85}):
+            first = first_of(Brought("board on a post", 400, 400, pieces, MARK, **kept_as))
+            pale = first.icons[1][3, 16].astype(int)
+            self.assertLess(np.abs(pale - (0xE1, 0xE8, 0xED, 255)).max(), 6, kept_as)
+
     def test_a_counter_is_no_mark_on_a_badge_and_a_cross_is(self):
         y, x = np.mgrid[:200, :200]
         badge = (x - 100) ** 2 + (y - 100) ** 2 < 90**2

@@ -309,6 +309,12 @@ STRANGE: tuple[Brought, ...] = (
         *text("SHOBE", 40, 190, 160, "#12263a", HEAVY),
     ),
     _logo(
+        *("light and shade, compressed", 860, 260, LETTER),
+        *(box(0, 0, 860, 260, "#ffffff", "ground"), *text("WAPLA", 37, 187, 160, "#cccccc", HEAVY)),
+        *(*text("WAPLA", 43, 193, 160, "#333333", HEAVY), *text("WAPLA", 40, 190, 160, "#0b7d3e", HEAVY)),
+        jpeg=85,
+    ),
+    _logo(
         *("logo on a page", 2480, 3508, MARK),
         *(box(0, 0, 2480, 3508, "#ffffff", "ground"), symbol("solid/building-library", 1100, 1400, 90, "#c2410c")),
         *text("Library", 1200, 1467, 60, "#c2410c", SERIF),
