@@ -1,7 +1,7 @@
 """Grouping the parts of an artwork as a person sees them: emblems, and words."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import combinations
 
 import numpy as np
@@ -65,7 +65,7 @@ class Group:
 
     `colours` are those of their ink, the largest first. `on` is the badge that they lie on, if they do. `cut` leaves
     out all else: it follows their shape where others lie in their box. `fades` tells of a colour that is none alone,
-    `is_badge` of a shape that fills its box, or a disc, and carries something.
+    `is_badge` of a shape that fills its box, or a disc, and carries something, `is_tile` of the first of these.
     """
 
     box: Box
@@ -75,6 +75,7 @@ class Group:
     on: "Badge | None" = None
     fades: bool = False
     is_badge: bool = False
+    is_tile: bool = False
 
 
 @dataclass(frozen=True)
@@ -157,7 +158,7 @@ def groups_of(picture: Picture, leftwards: bool = False) -> Groups:
     whole = sum(one.area for one in found)
     carried = [_carried(one, drawing) for one in found]
     emblems = tuple(
-        _group(one, whole, survey, picture, _is_badge(one, drawing))
+        replace(_group(one, whole, survey, picture), is_badge=_is_badge(one, drawing), is_tile=_is_tile(one))
         for one in found
         if one.area >= _STRAY * found[0].area
     )
@@ -201,13 +202,13 @@ def _name_begins(lines: Sequence[Row], leftwards: bool) -> Row:
     return min(level, key=lambda row: -row.box.right if leftwards else row.box.left)
 
 
-def _group(found: _Found, whole: int, survey: Survey, picture: Picture, is_badge: bool = False) -> Group:
+def _group(found: _Found, whole: int, survey: Survey, picture: Picture) -> Group:
     box = _in_artwork(found.box, survey, picture)
     beneath = [found.carrier.label] if found.carrier else []
     along = None if lie_alone(survey, found.labels, beneath) else cut_along(survey, found.labels, _ASIDE, beneath)
     fades = any(region.kind in survey.drawing.fading for part in found.parts for region in part.regions)
     colours = _colours_of(found, survey.drawing)
-    return Group(box, found.area / whole, along or Cut.to(box), colours, found.on, fades, is_badge)
+    return Group(box, found.area / whole, along or Cut.to(box), colours, found.on, fades)
 
 
 def _carried(found: _Found, drawing: Drawing) -> _Found | None:
@@ -221,12 +222,17 @@ def _carried(found: _Found, drawing: Drawing) -> _Found | None:
 
 def _is_badge(found: _Found, drawing: Drawing) -> bool:
     """Whether a group is one shape that fills its box, or a disc, and something is drawn on it."""
-    if len(found.parts) != 1:
-        return False
-    (part,) = found.parts
-    drawn = part.area - max(region.area for region in part.regions)
-    fills = part.area > _SQUARE * part.box.width * part.box.height or _is_disc(part, drawing)
-    return drawn > _DRAWN * part.area and fills
+    return _is_tile(found) or (_is_drawn_on(found) and _is_disc(found.parts[0], drawing))
+
+
+def _is_tile(found: _Found) -> bool:
+    """Whether a group is one shape that fills its box, with round corners perhaps, and something is drawn on it."""
+    return _is_drawn_on(found) and found.area > _SQUARE * found.box.width * found.box.height
+
+
+def _is_drawn_on(found: _Found) -> bool:
+    ground = max(region.area for part in found.parts for region in part.regions)
+    return len(found.parts) == 1 and found.area - ground > _DRAWN * found.area
 
 
 def _carries_all(badge: _Found, inner: _Found) -> bool:

@@ -39,7 +39,8 @@ _LIFT = 0.08
 _SAME = 0.04
 """In OKLab: what is nearer to the ground has its colour."""
 _FAINT = 2.0
-"""What is drawn in a colour that stands out less from the main one is but a shade of that."""
+"""A badge, which is large and has a ground of its own, is seen by less than a line is; and what is drawn on it in a
+colour that stands out less is but a shade."""
 _OF_USE = 1.2
 """A plate on which a mark does not stand out so many times as far as without is of no use."""
 _ASIDE, _ONE_GROUND = 20, 0.9
@@ -79,12 +80,12 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
         yield Stand(grounded, "its own background", "on the background it came with")
         return
     free = replace(plain, lift=_tolerance(groups), lift_inside=inside) if groups.ground else plain
-    if subject.is_badge:  # what is drawn on it is seen on that; a plate around it would but make it smaller
+    if subject.is_tile:  # what is drawn on it is seen on that; a plate around it would but make it smaller
         yield Stand(free, why="without the background it came on" if groups.ground else "")
         return
     drawing = measure(picture, free).drawing
     seen = outline.of_outline(drawing, TABS)
-    faint = [name for name, ratio in seen.items() if ratio < _STANDS_OUT]
+    faint = [name for name, ratio in seen.items() if ratio < (_FAINT if subject.is_badge else _STANDS_OUT)]
     if not faint:
         yield Stand(free, why="without the background it came on" if groups.ground else "")
     reason = f"because it fades on {' and '.join(faint)} tabs" if faint else ""

@@ -21,7 +21,8 @@ class Subject:
     """A part of an artwork with its colours, the largest first; `cut` leaves out what else lies in its square.
 
     `on` is the badge that it lies on; `is_full` says that it fills its square to the corners, `fades` that one of its
-    colours is none alone, `is_badge` that it has a ground of its own. `why` is a sentence's beginning for a person.
+    colours is none alone, `is_badge` that it has a ground of its own, `is_tile` a square one. `why`
+    is a sentence's beginning for a person.
     """
 
     kind: str
@@ -33,6 +34,7 @@ class Subject:
     is_full: bool = False
     fades: bool = False
     is_badge: bool = False
+    is_tile: bool = False
 
 
 def subjects_of(groups: Groups) -> Iterator[Subject]:
@@ -45,14 +47,15 @@ def subjects_of(groups: Groups) -> Iterator[Subject]:
         told = f"the emblem alone; {_unread(groups)}" if groups.words else "the emblem alone"
         told = f"{told}; the line around it is too fine for a tab" if is_alone else told
         its = emblem.box, emblem.cut, emblem.colours
-        yield Subject("emblem", *its, told, emblem.on, fades=emblem.fades, is_badge=emblem.is_badge)
+        yield Subject("emblem", *its, told, emblem.on, False, emblem.fades, emblem.is_badge, emblem.is_tile)
     if groups.first:
         first = groups.first
         told = f"the first letter as the logo draws it; {_unread(groups)}"
         on = Badge(first.on, is_disc=False) if first.on else None
         yield Subject("first letter", first.box, first.cut, (first.colour,), told, on, fades=first.fades)
     colours = groups.emblems[0].colours if is_alone and groups.emblems else groups.colours
-    its_ground = groups.is_full, groups.fades, len(groups.emblems) == 1 and groups.emblems[0].is_badge
+    only = groups.emblems[0] if len(groups.emblems) == 1 else None
+    its_ground = groups.is_full, groups.fades, bool(only and only.is_badge), bool(only and only.is_tile)
     yield Subject("whole", groups.ink, None, colours, "all of it", None, *its_ground)
     if groups.inner:
         inner = groups.inner
