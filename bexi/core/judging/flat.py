@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy import ndimage
 
-from bexi.core.artwork.ink import CLEAR_BELOW, NEAR_GROUND, GroundKind, find_ink
+from bexi.core.artwork.ink import CLEAR_BELOW, NEAR_GROUND, GroundKind, Ink, find_ink
 from bexi.core.artwork.rims import without_rim
 from bexi.core.artwork.shapes import main_colours, nearest_of
 from bexi.core.judging.cut_out import with_cut_out_marks
@@ -31,8 +31,8 @@ _SEPARABLE = 0.8
 """So much of a picture must lie within that distance in OKLab of one of its main colours to be flat areas,"""
 _EVEN = 0.04
 """and half of it within that: fades and the noise of compression lie within 0.025, photographs beyond 0.045."""
-_ENOUGH = 1 << 16
-"""Px that tell a colour."""
+_ENOUGH, _LEVELS, _FLAT = 1 << 16, 6, 0.8
+"""Px that tell a ground's colour; so much of a flat one lies within so many levels of it."""
 _MUCH = 0.1
 """Of the area of the ink."""
 
@@ -45,7 +45,7 @@ def told_apart(pixels: Pixels, repeated: int = 1, whole: Drawing | None = None) 
     reach = repeated
     pixels = without_rim(pixels, repeated)
     ink = find_ink(pixels)
-    ground = _usual_colour(pixels[~ink.mask]) if ink.ground is GroundKind.SOLID else None
+    ground = _ground_of(pixels, ink)
     if ink.ground is GroundKind.BUSY:
         if whole is None or whole.busy:
             return _told_apart_on_busy(pixels, reach)
@@ -72,10 +72,15 @@ def told_apart(pixels: Pixels, repeated: int = 1, whole: Drawing | None = None) 
     return replace(drawing, separable=is_drawn, has_halo=bool(halos.sum() > _MUCH * mask.sum()))
 
 
-def _usual_colour(ground: NDArray[np.uint8]) -> Colour:
-    """The median of px: the edge alone may be a shade lighter, as it was exported."""
-    some = ground[:: 1 + len(ground) // _ENOUGH, :3]
-    return Colour(*(int(channel) for channel in np.median(some, axis=0)))
+def _ground_of(pixels: Pixels, ink: Ink) -> Colour | None:
+    """The colour of a solid ground: that of most of it, whose edge may be a shade lighter, as it was exported."""
+    ground = pixels[~ink.mask][..., :3]
+    if ink.ground_colour is None or not len(ground):
+        return None
+    some = ground[:: 1 + len(ground) // _ENOUGH]
+    usual = np.median(some, axis=0).astype(np.uint8)
+    is_flat = (np.abs(some.astype(np.int16) - usual).max(axis=1) <= _LEVELS).mean() >= _FLAT
+    return Colour(*(int(channel) for channel in usual)) if is_flat else ink.ground_colour
 
 
 def _solid(pixels: Pixels, mask: NDArray[np.bool_]) -> Pixels:
