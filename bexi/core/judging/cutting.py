@@ -8,7 +8,7 @@ from scipy import ndimage
 
 from bexi.core.artwork.ink import Box
 from bexi.core.framing.cut import MOST_POINTS, Cut, Point
-from bexi.core.judging.lettering import around
+from bexi.core.judging.regions import around
 from bexi.core.judging.survey import Survey
 
 _TRACE = 0.004

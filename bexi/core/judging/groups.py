@@ -16,8 +16,8 @@ from bexi.core.judging.first_letter import FirstLetter, first_letter
 from bexi.core.judging.flat import MOST_REGIONS
 from bexi.core.judging.fringes import is_mixed
 from bexi.core.judging.letter_parts import is_outline_of, is_rim_of
-from bexi.core.judging.lettering import Row, around
-from bexi.core.judging.regions import LINE, Region
+from bexi.core.judging.lettering import Row
+from bexi.core.judging.regions import LINE, Region, around
 from bexi.core.judging.survey import Survey, whole_survey
 from bexi.core.pixels.colour import Colour
 

@@ -1,6 +1,6 @@
 """Connected areas of one colour; none so thin or small that it is but the fringe of another."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -110,3 +110,14 @@ def lines_around(regions: Sequence[Region]) -> list[Region]:
         if one.stroke < LINE * max(one.box.width, one.box.height)
         and any(one.box.encloses(other.box) for other in ink if other is not one and other.area > _INSIDE * one.area)
     ]
+
+
+def around(boxes: Iterator[Box] | Sequence[Box]) -> Box:
+    """The smallest box around some, of which there is at least one."""
+    each = list(boxes)
+    return Box(
+        min(box.left for box in each),
+        min(box.top for box in each),
+        max(box.right for box in each),
+        max(box.bottom for box in each),
+    )

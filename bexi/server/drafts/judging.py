@@ -20,11 +20,11 @@ from bexi.core.iconset.build import ENGINE_VERSION
 from bexi.core.judging.groups import Group, groups_of
 from bexi.core.judging.initials import Drawn, drawn_initials, initials, runs_leftwards
 from bexi.core.judging.judge import judge_at
-from bexi.core.judging.lettering import around
 from bexi.core.judging.marks import Marks, marks_of
 from bexi.core.judging.measure import measure
 from bexi.core.judging.proposals import Proposal, best_first, candidates, judged_in_turn
 from bexi.core.judging.readings import JUDGED_BY, Judgement
+from bexi.core.judging.regions import around
 from bexi.core.judging.ways_out import Source, WayOut, framed, letters_framing, ways_out
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels

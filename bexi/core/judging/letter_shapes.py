@@ -1,0 +1,110 @@
+"""Whether parts are shaped as letters are: no bars, dots or pieces of a pattern."""
+
+from collections.abc import Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bexi.core.judging.regions import Region, around
+
+FEWEST = 3
+_ON_FOOT, _STANDING = 0.15, 0.6
+"""So many of the letters of a line stand on it, within so much of their height; the others hang, or are raised."""
+_HALF, _NEARLY_ALL = 0.4, 0.9
+"""Or so many stand on the line, and with those that hang from one line below it so many in all."""
+_SHAPED = 0.3
+"""So many of the letters of a line are no bars, as an I and an l are."""
+_LINE_FILLS = 0.6
+"""A line that winds leaves much of its box free, which a badge with many letters does not."""
+_WINDING, _WIDE, _LONG_PART = 1.5, 2.2, 1.7
+"""A joined hand's outline is longer than its box's, and it is wide."""
+_WINDING_ALONE, _WIDE_ALONE = 2.4, 1.8
+"""The same of one that is all in one: no symbol winds so much [measured: words 2.5 and more, symbols 2.2 at most]."""
+SOLID = 0.85
+"""A part that fills more of its box is a bar or a block."""
+_ROUND, _PLAIN = 0.72, 1.05
+"""So does a round one, as a head and shoulders are, of which its box's outline is about as long as its own."""
+_STRAIGHT = 1.48
+"""A straight stroke has at most so many times its mean width and its length."""
+_OF_STROKES = 0.35
+"""Of its shorter side: what is less wide is made of strokes."""
+EIGHTH = 0.125
+_OTHER_STROKE = 1.45
+"""Times as wide: a stroke that is none of the same letters."""
+
+
+def are_letters(parts: Sequence[Region]) -> bool:
+    """Whether parts in a row are unlike each other as letters are: no bars, dots or pieces of a pattern."""
+    if len(parts) < FEWEST or all(map(is_bar, parts)):
+        return False
+    box = around([part.box for part in parts])
+    widths, heights, areas = (
+        np.array(values, dtype=float)
+        for values in zip(*((part.box.width, part.box.height, part.area) for part in parts), strict=True)
+    )
+    fills = np.array([part.fill for part in parts])
+    alike = all(map(are_alike, (widths, heights, fills), (2.0, 2.0, 0.0)))
+    alike &= are_alike(areas, 2 * float(np.sqrt(areas.mean())))
+    alike &= are_alike(np.array([part.outline for part in parts], dtype=float), 4.0)  # narrow capitals differ in that
+    stand = _stand_on_lines(np.array([part.box.bottom for part in parts]), _ON_FOOT * float(np.median(heights)))
+    regular = not alike and are_shaped(parts) and stand
+    return bool(regular and box.width >= 1.5 * np.median(heights))
+
+
+def are_shaped(parts: Sequence[Region]) -> bool:
+    """Whether enough of some parts have strokes or holes, as most letters have, and dots have not."""
+    return sum(not is_solid(part) for part in parts) >= max(2, _SHAPED * len(parts))
+
+
+def is_solid(part: Region) -> bool:
+    """Whether a part is a bar, a block or something round, without strokes or a hole."""
+    is_plain = part.outline <= _PLAIN * 2 * (part.box.width + part.box.height)
+    is_plain &= part.stroke > _OF_STROKES * min(part.box.width, part.box.height)
+    return part.fill >= SOLID or (is_plain and part.fill > _ROUND)
+
+
+def is_bar(part: Region) -> bool:
+    """Whether a part is one stroke, straight or nearly so."""
+    return part.area <= _STRAIGHT * part.stroke * float(np.hypot(part.box.width, part.box.height))
+
+
+def _stand_on_lines(bottoms: NDArray[np.int64], within: float) -> bool:
+    """Whether most of some parts stand on one line; or nearly all on two, where many hang below it."""
+    near = np.abs(np.subtract.outer(bottoms, bottoms)) <= within
+    base = near[near.sum(axis=1).argmax()]
+    others = near & ~base
+    second = others[others.sum(axis=1).argmax()]
+    return bool(base.mean() >= _STANDING or (base.mean() >= _HALF and (base | second).mean() >= _NEARLY_ALL))
+
+
+def is_joined_hand(parts: Sequence[Region]) -> bool:
+    """Whether some parts are a word whose letters run into each other, but for the first one perhaps."""
+    box = around([part.box for part in parts])
+    long = max(parts, key=lambda part: part.box.width)
+    strokes = [part.stroke for part in parts]
+    its = winding(long)
+    if len(parts) == 1:
+        return its > _WINDING_ALONE and box.width > _WIDE_ALONE * box.height and long.fill < _LINE_FILLS
+    winds = its > _WINDING
+    is_wide = box.width > _WIDE * box.height and long.box.width > _LONG_PART * long.box.height
+    return 1 < len(parts) < FEWEST and winds and is_wide and max(strokes) < _OTHER_STROKE * min(strokes)
+
+
+def winding(part: Region) -> float:
+    """How many times as long as that of its box its outline is."""
+    return part.outline / (2 * (part.box.width + part.box.height))
+
+
+def are_alike(values: NDArray[np.float64], steps: float) -> bool:
+    """Whether sizes differ by no more than an eighth, or than drawing them in px makes them differ."""
+    return bool(np.ptp(values) <= max(EIGHTH * values.mean(), steps))
+
+
+def is_like(stroke: float, other: float) -> bool:
+    """Whether strokes may be those of letters of one line, by their widths."""
+    return 1 / _OTHER_STROKE < stroke / other < _OTHER_STROKE
+
+
+def base_of(parts: Sequence[Region]) -> float:
+    """Where the line runs that most of some parts stand on, in px from the top."""
+    return float(np.median([part.box.bottom for part in parts]))

@@ -1,0 +1,102 @@
+"""What stands on a line of letters and is none of them: an emblem at its end, or in the place of a letter."""
+
+from collections.abc import Sequence
+from itertools import pairwise
+
+import numpy as np
+
+from bexi.core.judging.letter_shapes import FEWEST, base_of, is_bar, is_like, is_solid
+from bexi.core.judging.regions import Region
+
+_STRANGE = 2
+"""Ways of being unlike the letters that make a part of a line none of them."""
+_MOST_PIECES, _OUTSIDE = 6, 1.3
+"""Of an emblem that stand on the line of the letters beside it."""
+_MOST_BARS = 3
+"""No word has more straight strokes in a row."""
+BEYOND = 0.1
+_SPACE = 0.2
+"""Of a letter's height: less room is within a word [common practice: a space is a quarter of the size]."""
+_FURTHER, _WIDER, _TALLER = 1.9, 1.4, 2.0
+"""Times the room between the letters, the widest of them, and their height."""
+
+
+def without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
+    """The parts of a line that are letters: emblems at its ends, or in the place of a letter, are left out."""
+    parts = _beside_divider(sorted(line, key=lambda part: part.box.left))
+    parts = parts[_strange_together(parts) :]
+    parts = parts[: len(parts) - _strange_together(parts[::-1])]
+    while len(parts) > FEWEST and _strangeness(parts, 0) >= _STRANGE:
+        parts = parts[1:]
+    while len(parts) > FEWEST and _strangeness(parts, len(parts) - 1) >= _STRANGE:
+        parts = parts[:-1]
+    inner = range(1, len(parts) - 1)
+    strange = {number for number in inner if _is_coloured_apart(parts, number) and _strangeness(parts, number) > 1}
+    return tuple(part for number, part in enumerate(parts) if number not in strange)
+
+
+def _beside_divider(parts: Sequence[Region]) -> Sequence[Region]:
+    """What stands beside an upright bar that reaches beyond all others: on the side with most of them, or the right."""
+    for number, bar in enumerate(parts):
+        others = [part.box for part in parts if part is not bar]
+        reaches = all(bar.box.top < box.top and box.bottom < bar.box.bottom for box in others)
+        if others and reaches and is_solid(bar):
+            return max(parts[number + 1 :], parts[:number], key=len)
+    return parts
+
+
+def _strange_together(parts: Sequence[Region]) -> int:
+    """How many parts that a line begins with are pieces of an emblem: further off, and unlike the letters.
+
+    They are of other colours and strokes, or all are bars. Where one of them reaches beyond both of the letters' lines
+    they are so if they are either further off or of other colours.
+    """
+    for count in range(2, min(_MOST_PIECES, len(parts) - FEWEST) + 1):
+        pieces, rest = parts[:count], parts[count:]
+        base, top = base_of(rest), min(part.box.top for part in rest)
+        between = [_gap(before, after) for before, after in pairwise(rest)]
+        within = max(_gap(before, after) for before, after in pairwise(pieces))
+        least = max(_FURTHER * float(np.median(between)), _SPACE * (base - top), _OUTSIDE * within)
+        apart = _gap(pieces[-1], rest[0]) > least
+        stroke, kinds = float(np.median([part.stroke for part in rest])), {part.kind for part in rest}
+        coloured = all(part.kind not in kinds for part in pieces)
+        unlike = coloured and not any(is_like(part.stroke, stroke) for part in pieces)
+        beyond = BEYOND * (base - top)
+        reaches = any(part.box.top < top - beyond and part.box.bottom > base + beyond for part in pieces)
+        are_bars = len(pieces) > _MOST_BARS and all(map(is_bar, pieces))
+        if (apart and (unlike or are_bars)) or (reaches and (apart or coloured)):
+            return count
+    return 0
+
+
+def _strangeness(parts: Sequence[Region], number: int) -> int:
+    """In how many ways a part is unlike the others of its line, which stand from left to right."""
+    part, others = parts[number], [*parts[:number], *parts[number + 1 :]]
+    tops, bottoms = (np.array([getattr(one.box, edge) for one in others]) for edge in ("top", "bottom"))
+    base, top = float(np.median(bottoms)), float(tops.min())
+    beyond = BEYOND * (base - top)
+    above, below = top - part.box.top > beyond, part.box.bottom - base > beyond
+    hangs = float(np.abs(bottoms - part.box.bottom).min()) > beyond
+    gaps = [max(0, after.box.left - before.box.right) for before, after in pairwise(others)]
+    apart = min(_gap(part, parts[neighbour]) for neighbour in (number - 1, number + 1) if 0 <= neighbour < len(parts))
+    strokes = np.array([one.stroke for one in others])
+    return sum(
+        (
+            (above and below) or hangs,
+            part.box.height > _TALLER * (base - top),
+            apart > max(_FURTHER * float(np.median(gaps)), _SPACE * (base - top)),
+            part.box.width > _WIDER * max(part.box.height, *(one.box.width for one in others)),
+            not is_like(part.stroke, float(np.median(strokes))),
+            _is_coloured_apart(parts, number),
+        )
+    )
+
+
+def _gap(one: Region, other: Region) -> int:
+    return max(one.box.left - other.box.right, other.box.left - one.box.right, 0)
+
+
+def _is_coloured_apart(parts: Sequence[Region], number: int) -> bool:
+    """Whether the others are of one colour, and this part is of another."""
+    others = {part.kind for index, part in enumerate(parts) if index != number}
+    return len(others) == 1 and parts[number].kind not in others
