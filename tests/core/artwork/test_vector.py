@@ -5,7 +5,8 @@ import numpy as np
 
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.limits import Limits
-from bexi.core.artwork.vector import SMALLEST_GRID, render, render_whole
+from bexi.core.artwork.svg.checking import SMALLEST_GRID
+from bexi.core.artwork.vector import render, render_whole
 from bexi.core.errors import ArtworkRefused
 from tests.pictures import BLUE_DISC, plain_png
 
