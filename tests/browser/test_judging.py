@@ -1,7 +1,9 @@
 """First look, close look and ways out, in Chromium."""
 
+import io
 import re
 
+from PIL import Image
 from playwright.sync_api import Page, expect
 
 from bexi.core.framing.frame import Frame, whole_artwork
@@ -12,6 +14,7 @@ from bexi.server.demo import artwork as demo
 from bexi.server.drafts.services import save_draft
 from bexi.server.sites.models import Site
 from tests.browser.case import BrowserTestCase, screen_pixels
+from tests.core.artwork.test_checkerboard import saved
 from tests.pictures import BLUE_DISC
 
 BARS = (
@@ -185,6 +188,18 @@ class GroundTests(JudgingTestCase):
         page = self.first_look()
         page.get_by_role("button", name=re.compile("^As it is")).click()
         expect(page.get_by_text("On dark tabs it vanishes")).to_be_visible()
+
+    def test_a_checkerboard_that_was_saved_is_told_and_goes(self):
+        target = io.BytesIO()
+        Image.fromarray(saved(16, (255, 204))).save(target, "PNG")
+        self.lockup = add_artwork("saved.png", target.getvalue(), "Lockup")
+        page = self.open(f"/sites/{self.site.pk}/artwork?piece={self.lockup.pk}")
+        expect(page.get_by_text("the checkerboard that stands for that was saved into the picture")).to_be_visible()
+        expect(page.get_by_role("switch", name="Remove the background")).to_be_visible()
+        page.get_by_role("button", name="Open on the bench").click()
+        page.get_by_role("button", name="Continue with the chosen one").click()
+        expect(page.get_by_text("The flat background of the picture is removed.")).to_be_visible()
+        self.assertTrue(self.framing()["lift_tolerance"])
 
     def test_of_a_drawing_nothing_is_removed_inside_the_mark(self):
         recipe = Recipe(Framing(whole_artwork(512, 256), lift=0.08))
