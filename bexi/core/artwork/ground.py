@@ -1,5 +1,6 @@
 """Lifting the flat ground of a picture: the ink alone, with its soft edge and without a halo of the old ground."""
 
+from collections.abc import Callable
 from dataclasses import replace
 from functools import lru_cache
 
@@ -41,12 +42,7 @@ def lift_ground(pixels: Pixels, tolerance: float, inside: bool = False) -> Pixel
     distance = _distances(colours, ground)
     like_ground = distance <= tolerance
     flood = like_ground if inside else _from_edges(like_ground)
-    if not flood.any() or flood.all():
-        return pixels
-    result = np.zeros_like(pixels)
-    around = _around(~flood)
-    result[around] = _without_ground(pixels[around], distance[around], flood[around], ground)
-    return result
+    return _without_flood(pixels, distance, flood, ground)
 
 
 def ground_of(pixels: Pixels) -> NDArray[np.uint8]:
@@ -65,15 +61,18 @@ def on_paper(picture: Bitmap) -> Bitmap:
 
 def _without_checkerboard(pixels: Pixels, board: Checkerboard, tolerance: float) -> Pixels:
     """Where fields meet, a px may be a mix of both greys; a white letter has no fields of its own, and stays."""
-    colours, greys = pixels[..., :3], board.greys
-    mixed = np.clip(colours.mean(axis=-1), board.dark, board.light).astype(np.uint8)
-    greys = np.where(board.borders, mixed, greys)
-    ground = np.repeat(greys[..., None], 3, axis=-1)
-    distance = np.linalg.norm(oklab(colours) - oklab(ground), axis=-1)
+    colours, is_light = pixels[..., :3], board.greys == board.light
+    one, other = (np.full(3, grey, dtype=np.uint8) for grey in (board.light, board.dark))
+    distance = np.where(is_light, _distances(colours, one), _distances(colours, other))
+    distance = np.where(board.borders, _by_colour(colours, lambda known: _to(board.mixed(known), known)), distance)
     flood = _fields(distance <= tolerance, board.is_against(colours), board.borders)
-    if not flood.any() or flood.all():
-        return pixels
-    return _without_ground(pixels, distance, flood, ground)
+    greys = np.where(board.borders, board.mixed(colours)[..., 0], board.greys)
+    return _without_flood(pixels, distance, flood, np.repeat(greys[..., None], 3, axis=-1))
+
+
+def _to(greys: NDArray[np.uint8], colours: NDArray[np.uint8]) -> NDArray[np.float32]:
+    distance: NDArray[np.float32] = np.linalg.norm(oklab(colours) - oklab(greys), axis=-1)
+    return distance
 
 
 def _fields(
@@ -95,6 +94,19 @@ def _around(ink: NDArray[np.bool_]) -> tuple[slice, slice]:
     return slice(top, int(rows[-1]) + 1 + _LOOKED_AT), slice(left, int(columns[-1]) + 1 + _LOOKED_AT)
 
 
+def _without_flood(
+    pixels: Pixels, distance: NDArray[np.float32], flood: NDArray[np.bool_], ground: NDArray[np.uint8]
+) -> Pixels:
+    """The picture without what was flooded, the very same if that is nothing or all of it."""
+    if not flood.any() or flood.all():
+        return pixels
+    result = np.zeros_like(pixels)
+    around = _around(~flood)
+    own = ground if ground.ndim == 1 else ground[around]
+    result[around] = _without_ground(pixels[around], distance[around], flood[around], own)
+    return result
+
+
 def _without_ground(
     pixels: Pixels, distance: NDArray[np.float32], flood: NDArray[np.bool_], ground: NDArray[np.uint8]
 ) -> Pixels:
@@ -111,7 +123,14 @@ def _without_ground(
 
 
 def _distances(colours: NDArray[np.uint8], ground: NDArray[np.uint8]) -> NDArray[np.float32]:
-    """Those in OKLab to the ground, looked up: a picture has fewer colours than px."""
+    """Those in OKLab to the ground."""
+    return _by_colour(colours, lambda known: distance_to(known, ground))
+
+
+def _by_colour(
+    colours: NDArray[np.uint8], told: Callable[[NDArray[np.uint8]], NDArray[np.float32]]
+) -> NDArray[np.float32]:
+    """What is told of each px's colour, looked up: a picture has fewer colours than px."""
     red, green, blue = (colours[..., channel].astype(np.uint32) for channel in range(3))
     number = red << 16 | green << 8 | blue
     table = np.zeros(1 << 24, dtype=np.float32)
@@ -119,9 +138,9 @@ def _distances(colours: NDArray[np.uint8], ground: NDArray[np.uint8]) -> NDArray
     used[number] = True
     for some in np.array_split(np.flatnonzero(used), 1 + used.sum() // _AT_ONCE):
         known = np.stack([some >> 16, some >> 8 & 255, some & 255], axis=-1).astype(np.uint8)
-        table[some] = distance_to(known, ground)
-    distances: NDArray[np.float32] = table[number]
-    return distances
+        table[some] = told(known)
+    values: NDArray[np.float32] = table[number]
+    return values
 
 
 def _from_edges(like_ground: NDArray[np.bool_]) -> NDArray[np.bool_]:
