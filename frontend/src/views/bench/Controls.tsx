@@ -245,7 +245,9 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
           set={(colour) => change({ ground: colour })}
         />
       )}
-      {clear && ["solid", "checkered"].includes(facts.ground) && !framing.lift && <LiftGround artwork={artwork} />}
+      {clear && ["solid", "checkered"].includes(facts.ground) && !framing.lift && (
+        <LiftGround artwork={artwork} />
+      )}
       {framing.lift && (
         <p className={styles.hint}>
           The flat background of the picture is removed{wherever ? "" : where}.{" "}

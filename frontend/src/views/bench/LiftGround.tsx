@@ -19,8 +19,8 @@ export function LiftGround({ artwork }: { artwork: Artwork }) {
   return (
     <div className={styles.lift}>
       <span>
-        The picture has its own background, {artwork.facts.ground_colour ?? "a checkerboard"}, which stays. With it
-        removed, only the mark is left:
+        The picture has its own background, {artwork.facts.ground_colour ?? "a checkerboard"}, which stays.
+        With it removed, only the mark is left:
       </span>
       <figure>
         <ArtworkPicture artwork={artwork} longest={320} className={styles.thumbnail ?? ""} />
