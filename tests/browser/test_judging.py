@@ -194,7 +194,7 @@ class GroundTests(JudgingTestCase):
         Image.fromarray(saved(16, (255, 204))).save(target, "PNG")
         self.lockup = add_artwork("saved.png", target.getvalue(), "Lockup")
         page = self.open(f"/sites/{self.site.pk}/artwork?piece={self.lockup.pk}")
-        expect(page.get_by_text("the checkerboard that stands for that was saved into the picture")).to_be_visible()
+        expect(page.get_by_text("a checkerboard was saved into the picture")).to_be_visible()
         expect(page.get_by_role("switch", name="Remove the background")).to_be_visible()
         page.get_by_role("button", name="Open on the bench").click()
         page.get_by_role("button", name="Continue with the chosen one").click()

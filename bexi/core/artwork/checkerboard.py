@@ -25,9 +25,10 @@ _AGREE = 0.95
 _BORDER, _SMALL = 2, 8
 """Px on either side of a border between fields may be a mix of both; one where fields have fewer px along a side."""
 _TURNS = 3
+"""Times columns tell rows, and these the columns: after the first little changes."""
 
 Signs = NDArray[np.int8]
-"""Along one side of a picture 1 or -1, for fields of one or the other kind in turn."""
+"""1 and -1 for fields of the two kinds: along one side of a picture, or px by px, with 0 for what is in neither."""
 
 
 @dataclass(frozen=True, eq=False)

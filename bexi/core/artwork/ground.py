@@ -21,8 +21,8 @@ _SOFT = 3
 _LOOKED_AT = 4 * _SOFT
 _AT_ONCE = 1 << 18
 """Colours."""
-_PAPER = 0.08
-"""In OKLab: how far a checkerboard's greys stray."""
+STRAYS = 0.08
+"""In OKLab: how far a compressed picture's ground strays."""
 _AGAINST = 0.25
 """Of what a piece has as the fields have it, it has so much as they have not: then it is white ink."""
 
@@ -54,9 +54,10 @@ def ground_of(pixels: Pixels) -> NDArray[np.uint8]:
 @lru_cache(maxsize=4)
 def on_paper(picture: Bitmap) -> Bitmap:
     """A picture on white paper where it was saved on a checkerboard; the very same if it was not."""
-    if checkerboard_in(picture.pixels) is None:
+    board = checkerboard_in(picture.pixels)
+    if board is None:
         return picture
-    return replace(picture, pixels=over(lift_ground(picture.pixels, _PAPER), WHITE))
+    return replace(picture, pixels=over(_without_checkerboard(picture.pixels, board, STRAYS), WHITE))
 
 
 def _without_checkerboard(pixels: Pixels, board: Checkerboard, tolerance: float) -> Pixels:

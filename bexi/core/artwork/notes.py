@@ -62,8 +62,8 @@ def _on_shape(facts: Facts) -> Iterator[Note]:
     elif facts.ground is GroundKind.CHECKERED:
         yield Note(
             "ground",
-            "Its background is not transparent: the checkerboard that stands for that was saved into the picture, and "
-            "the icon would show it. Remove the background, or find the original.",
+            "Its background is not transparent: a checkerboard was saved into the picture, and the icon would show it. "
+            "Remove the background, or use the original file.",
             caution=True,
         )
     elif facts.ground is GroundKind.BUSY:

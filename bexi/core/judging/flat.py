@@ -74,10 +74,10 @@ def told_apart(pixels: Pixels, repeated: int = 1, whole: Drawing | None = None) 
 
 def _ground_of(pixels: Pixels, ink: Ink) -> Colour | None:
     """The colour of a solid ground: that of most of it, whose edge may be a shade lighter, as it was exported."""
-    ground = pixels[~ink.mask][..., :3]
-    if ink.ground_colour is None or not len(ground):
-        return None
-    some = ground[:: 1 + len(ground) // _ENOUGH]
+    if ink.ground_colour is None or ink.mask.all():
+        return ink.ground_colour
+    ground = pixels[~ink.mask]
+    some = ground[:: 1 + len(ground) // _ENOUGH, :3]
     usual = np.median(some, axis=0).astype(np.uint8)
     is_flat = (np.abs(some.astype(np.int16) - usual).max(axis=1) <= _LEVELS).mean() >= _FLAT
     return Colour(*(int(channel) for channel in usual)) if is_flat else ink.ground_colour

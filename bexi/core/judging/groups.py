@@ -17,7 +17,7 @@ from bexi.core.judging.flat import MOST_REGIONS
 from bexi.core.judging.fringes import is_mixed
 from bexi.core.judging.letter_parts import is_outline_of, is_rim_of
 from bexi.core.judging.lettering import Row
-from bexi.core.judging.regions import LINE, Region, around
+from bexi.core.judging.regions import LINE, Region, around, lines_around
 from bexi.core.judging.survey import Survey, whole_survey
 from bexi.core.pixels.colour import Colour
 
@@ -156,13 +156,13 @@ def groups_of(picture: Picture, leftwards: bool = False) -> Groups:
     busy = drawing.busy or len(drawing.regions) > MOST_REGIONS
     found = sorted(_emblems(drawing, rows), key=lambda one: -one.area)
     whole = sum(one.area for one in found)
-    carried = [_carried(one, drawing) for one in found]
+    badges = [_is_badge(one, drawing) for one in found]
     emblems = tuple(
-        replace(_group(one, whole, survey, picture), is_badge=_is_badge(one, drawing), is_tile=_is_tile(one))
-        for one in found
+        replace(_group(one, whole, survey, picture), is_badge=is_badge, is_tile=is_badge and _is_square(one))
+        for one, is_badge in zip(found, badges, strict=True)
         if one.area >= _STRAY * found[0].area
     )
-    inner = carried[0] if len(found) == 1 and carried[0] and _carries_all(found[0], carried[0]) else None
+    inner = _carried(found[0], drawing) if badges == [True] else None
     words = tuple(_in_artwork(row.box, survey, picture) for row in rows)
     lines = [row for row in rows if row.circle is None and not row.on_its_side]
     largest = max(lines, key=lambda row: row.height, default=None)
@@ -184,15 +184,14 @@ def groups_of(picture: Picture, leftwards: bool = False) -> Groups:
         drawing.has_halo,
         bool(drawing.fading),
         _group(inner, inner.area, survey, picture) if inner else None,
-        len(emblems) == 1 and _lies_amid(emblems[0].box, ink),
+        len(emblems) == 1 and _is_lined(found[0], drawing),
     )
 
 
-def _lies_amid(box: Box, ink: Box) -> bool:
-    """Whether ink lies around a box on all sides."""
-    aside = _ASIDE * max(ink.width, ink.height)
-    rooms = (box.left - ink.left, box.top - ink.top, ink.right - box.right, ink.bottom - box.bottom)
-    return min(rooms) > aside
+def _is_lined(found: _Found, drawing: Drawing) -> bool:
+    """Whether a fine ring or frame line, which is none of its parts, runs around a group."""
+    lines = (line for line in lines_around(drawing.regions) if line.label not in found.labels)
+    return any(line.box.encloses(found.box) for line in lines)
 
 
 def _name_begins(lines: Sequence[Row], leftwards: bool) -> Row:
@@ -211,28 +210,24 @@ def _group(found: _Found, whole: int, survey: Survey, picture: Picture) -> Group
     return Group(box, found.area / whole, along or Cut.to(box), colours, found.on, fades)
 
 
-def _carried(found: _Found, drawing: Drawing) -> _Found | None:
-    """What an emblem carries where it is a badge."""
-    if not _is_badge(found, drawing):
-        return None
-    (part,) = found.parts
+def _carried(badge: _Found, drawing: Drawing) -> _Found | None:
+    """What a badge carries, on all of it."""
+    (part,) = badge.parts
     inner = next(_inside_badge(part, set(), drawing), None)
-    return inner if inner is not None and inner.area > _CARRIED * part.area else None
+    is_much = inner is not None and inner.area > _CARRIED * part.area
+    return inner if inner and is_much and _carries_all(badge, inner) else None
 
 
 def _is_badge(found: _Found, drawing: Drawing) -> bool:
     """Whether a group is one shape that fills its box, or a disc, and something is drawn on it."""
-    return _is_tile(found) or (_is_drawn_on(found) and _is_disc(found.parts[0], drawing))
-
-
-def _is_tile(found: _Found) -> bool:
-    """Whether a group is one shape that fills its box, with round corners perhaps, and something is drawn on it."""
-    return _is_drawn_on(found) and found.area > _SQUARE * found.box.width * found.box.height
-
-
-def _is_drawn_on(found: _Found) -> bool:
     ground = max(region.area for part in found.parts for region in part.regions)
-    return len(found.parts) == 1 and found.area - ground > _DRAWN * found.area
+    is_drawn_on = len(found.parts) == 1 and found.area - ground > _DRAWN * found.area
+    return is_drawn_on and (_is_square(found) or _is_disc(found.parts[0], drawing))
+
+
+def _is_square(found: _Found) -> bool:
+    """Whether a group fills its box, but for round corners perhaps."""
+    return found.area > _SQUARE * found.box.width * found.box.height
 
 
 def _carries_all(badge: _Found, inner: _Found) -> bool:

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from bexi.core.artwork.ground import ground_of, on_paper
+from bexi.core.artwork.ground import STRAYS, ground_of, on_paper
 from bexi.core.artwork.ground_shape import without_ground
 from bexi.core.artwork.ink import NEAR_GROUND, Box
 from bexi.core.artwork.pictures import Bitmap, Picture
@@ -34,8 +34,6 @@ _DEEP = 7.0
 """WCAG 2.2, success criterion 1.4.6: how far a pale mark's own dark shade is from it."""
 _PALE = 0.8
 """Luminance from which a ground is the paper that a logo was drawn on, and none of its colours."""
-_LIFT = 0.08
-"""In OKLab: how far a compressed picture's ground strays."""
 _SAME = 0.04
 """In OKLab: what is nearer to the ground has its colour."""
 _FAINT = 2.0
@@ -103,11 +101,11 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
 def _tolerance(groups: Groups) -> float:
     """How far a lifted ground strays: not half as far as the palest ink that is not the ground's own colour."""
     if groups.ground is None or not groups.colours:
-        return _LIFT
+        return STRAYS
     inks = np.array([ink.channels for ink in groups.colours], dtype=np.uint8)
     away = distance_to(inks, np.array(groups.ground.channels, dtype=np.uint8))
     nearest = away[away > _SAME].min(initial=1.0)
-    return min(_LIFT, round(float(nearest) / 2, 3))
+    return min(STRAYS, round(float(nearest) / 2, 3))
 
 
 def _ground_around(box: Box, picture: Picture) -> Colour | None:

@@ -21,8 +21,8 @@ class Subject:
     """A part of an artwork with its colours, the largest first; `cut` leaves out what else lies in its square.
 
     `on` is the badge that it lies on; `is_full` says that it fills its square to the corners, `fades` that one of its
-    colours is none alone, `is_badge` that it has a ground of its own, `is_tile` a square one. `why`
-    is a sentence's beginning for a person.
+    colours is none alone, `is_badge` that it has a ground of its own, `is_tile` a square one. `why` is a sentence's
+    beginning for a person.
     """
 
     kind: str
@@ -42,7 +42,7 @@ def subjects_of(groups: Groups) -> Iterator[Subject]:
     if groups.ink is None:
         return
     is_alone = not groups.words and (len(groups.emblems) <= 1 or groups.emblems[0].share < _CHIEF)
-    if groups.emblems and not (is_alone and not groups.is_lined):
+    if groups.emblems and (not is_alone or groups.is_lined):
         emblem = _first_of(groups.emblems)
         told = f"the emblem alone; {_unread(groups)}" if groups.words else "the emblem alone"
         told = f"{told}; the line around it is too fine for a tab" if is_alone else told
@@ -54,9 +54,11 @@ def subjects_of(groups: Groups) -> Iterator[Subject]:
         on = Badge(first.on, is_disc=False) if first.on else None
         yield Subject("first letter", first.box, first.cut, (first.colour,), told, on, fades=first.fades)
     colours = groups.emblems[0].colours if is_alone and groups.emblems else groups.colours
-    only = groups.emblems[0] if len(groups.emblems) == 1 else None
-    its_ground = groups.is_full, groups.fades, bool(only and only.is_badge), bool(only and only.is_tile)
-    yield Subject("whole", groups.ink, None, colours, "all of it", None, *its_ground)
+    is_one = len(groups.emblems) == 1
+    is_badge, is_tile = (is_one and groups.emblems[0].is_badge), (is_one and groups.emblems[0].is_tile)
+    yield Subject(
+        "whole", groups.ink, None, colours, "all of it", None, groups.is_full, groups.fades, is_badge, is_tile
+    )
     if groups.inner:
         inner = groups.inner
         yield Subject("emblem", inner.box, inner.cut, inner.colours, "the emblem larger", inner.on, fades=inner.fades)

@@ -29,6 +29,7 @@ from bexi.core.judging.judge import judge_at
 from bexi.core.pixels.colour import Colour, contrast
 from bexi.core.pixels.light import Pixels
 from bexi.core.pixels.oklab import at_lightness, oklab
+from tests.core.judging.logos import words
 
 ALL = tuple(HandStep)
 TAB_COLOURS = tuple(TABS.values())
@@ -290,9 +291,14 @@ class FaithfulTests(TestCase):
         self.assertNotIn(HandStep.LEAVE_OUT, self.chosen(self.FACE))
 
     def test_what_lies_around_a_drawing_and_lettering_may_go(self):
-        self.assertTrue(
-            is_faithful(HandStep.LEAVE_OUT, *map(Bitmap, (large(RINGED), done(RINGED, HandStep.LEAVE_OUT))))
+        lettered = (
+            '<circle cx="8" cy="8" r="7.5" fill="#1e3a8a"/><path d="M5 8L8 3l3 5z" fill="#fff"/>'
+            f'<g transform="translate(1.6 0) scale(.016)">{words("Quayside", 70, 740, 150, "#ffffff")}</g>'
         )
+        for content in (RINGED, lettered):
+            before, after_it = (Bitmap(one) for one in (large(content), done(content, HandStep.LEAVE_OUT)))
+            self.assertFalse(np.array_equal(before.pixels, after_it.pixels))
+            self.assertTrue(is_faithful(HandStep.LEAVE_OUT, before, after_it))
 
     def test_colours_stay_what_they_are(self):
         for content in (PALE, f'<path fill="#0b4a6f" d="M0 0h16v16H0z"/>{THIN.replace("#204060", "#14532d")}'):
