@@ -198,7 +198,7 @@ class GroundTests(JudgingTestCase):
         expect(page.get_by_role("switch", name="Remove the background")).to_be_visible()
         page.get_by_role("button", name="Open on the bench").click()
         page.get_by_role("button", name="Continue with the chosen one").click()
-        expect(page.get_by_text("The flat background of the picture is removed.")).to_be_visible()
+        expect(page.get_by_text("The flat background of the picture is removed, also inside the mark.")).to_be_visible()
         self.assertTrue(self.framing()["lift_tolerance"])
 
     def test_of_a_drawing_nothing_is_removed_inside_the_mark(self):

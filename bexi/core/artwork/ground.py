@@ -32,11 +32,11 @@ def lift_ground(pixels: Pixels, tolerance: float, inside: bool = False) -> Pixel
 
     Near the flood's border a pixel is a mix of the ground and the nearest full ink; its share of ink becomes its
     alpha and the ink its colour. Ground that the flood does not reach, inside a ring, say, stays. With `inside` it
-    goes, whatever encloses it, as does a line along the picture's edge. A checkerboard goes wherever it shows.
+    goes, whatever encloses it, as does a line along the picture's edge. A checkerboard is such a ground.
     """
     board = checkerboard_in(pixels)
     if board is not None:
-        return _without_checkerboard(pixels, board, tolerance)
+        return _without_checkerboard(pixels, board, tolerance, inside)
     pixels = without_rim(pixels) if inside else pixels
     colours, ground = pixels[..., :3], ground_of(pixels)
     distance = _distances(colours, ground)
@@ -57,16 +57,17 @@ def on_paper(picture: Bitmap) -> Bitmap:
     board = checkerboard_in(picture.pixels)
     if board is None:
         return picture
-    return replace(picture, pixels=over(_without_checkerboard(picture.pixels, board, STRAYS), WHITE))
+    return replace(picture, pixels=over(_without_checkerboard(picture.pixels, board, STRAYS, inside=True), WHITE))
 
 
-def _without_checkerboard(pixels: Pixels, board: Checkerboard, tolerance: float) -> Pixels:
+def _without_checkerboard(pixels: Pixels, board: Checkerboard, tolerance: float, inside: bool) -> Pixels:
     """Where fields meet, a px may be a mix of both greys; a white letter has no fields of its own, and stays."""
     colours, is_light = pixels[..., :3], board.greys == board.light
     one, other = (np.full(3, grey, dtype=np.uint8) for grey in (board.light, board.dark))
     distance = np.where(is_light, _distances(colours, one), _distances(colours, other))
     distance = np.where(board.borders, _by_colour(colours, lambda known: _to(board.mixed(known), known)), distance)
-    flood = _fields(distance <= tolerance, board.is_against(colours), board.borders)
+    fields = _fields(distance <= tolerance, board.is_against(colours), board.borders)
+    flood = fields if inside else _from_edges(fields)
     greys = np.where(board.borders, board.mixed(colours)[..., 0], board.greys)
     return _without_flood(pixels, distance, flood, np.repeat(greys[..., None], 3, axis=-1))
 

@@ -30,7 +30,7 @@ _SOLID = 250
 
 @lru_cache(maxsize=8)
 def without_ground(vector: Vector) -> Vector:
-    """The drawing without its flat ground, or the very same one where no shape of it is that."""
+    """The drawing without its flat ground, or one equal to it where no shape of it is that."""
     root = fromstring(vector.markup)
     for number, _ in enumerate(islice(_shapes(root), _FIRST)):
         alone = render_whole(replace(vector, markup=_parted(root, number, keep=True)), _LOOKED_AT)

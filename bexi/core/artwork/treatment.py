@@ -59,7 +59,7 @@ def treat(picture: Picture, treatment: Treatment) -> Picture:
     """
     if treatment.lift is not None:
         free = lift(picture, treatment.lift, treatment.lift_inside)
-        if free is picture:
+        if free == picture:  # an equal drawing may have been kept from before
             raise ArtworkRefused(
                 "no-ground-to-lift",
                 "None of this drawing's shapes is a flat background. Remove what is to go in a drawing program.",
@@ -73,7 +73,7 @@ def treat(picture: Picture, treatment: Treatment) -> Picture:
 
 
 def lift(picture: Picture, tolerance: float, inside: bool) -> Picture:
-    """The picture without its flat ground, which of a drawing is a shape of its own; the very same if that has none."""
+    """The picture without its flat ground, which of a drawing is a shape of its own; one equal to it if it has none."""
     # On demand: what tells a ground takes its time to import.
     if not isinstance(picture, Bitmap):
         from bexi.core.artwork.ground_shape import without_ground

@@ -72,7 +72,8 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
         return
     is_painted = subject.fades or len(subject.colours) >= _PAINTED
     groups = replace(groups, ground=_ground_around(subject.box, picture) or groups.ground) if groups.busy else groups
-    inside = isinstance(picture, Bitmap) and not (is_painted or _is_cut_out_in(subject.box, picture))
+    keeps_ground = is_painted or _is_cut_out_in(subject.box, picture)
+    inside = isinstance(picture, Bitmap) and (_is_on_board(picture) or not keeps_ground)
     if groups.ground is not None and not (_is_paper(groups.ground) and _can_be_lifted(picture, groups.ground, inside)):
         grounded = replace(plain, frame=hug(subject.box, _ROOM), ground=groups.ground, home_ground=groups.ground)
         yield Stand(grounded, "its own background", "on the background it came with")
@@ -170,9 +171,9 @@ def _on_plates(subject: Subject, picture: Picture, free: Framing, groups: Groups
         return
     if groups.ground is not None:
         if contrast(main, groups.ground) >= _STANDS_OUT:
-            is_board = isinstance(picture, Bitmap) and on_paper(picture) is not picture
-            shown = roomy if is_board else replace(roomy, lift=None, lift_inside=False)
-            yield _plated(shown, groups.ground, "on white" if is_board else "on the background it came on")
+            is_on_board = isinstance(picture, Bitmap) and _is_on_board(picture)
+            shown = roomy if is_on_board else replace(roomy, lift=None, lift_inside=False)
+            yield _plated(shown, groups.ground, "on white" if is_on_board else "on the background it came on")
         else:
             yield _plated(roomy, _dark_shade(main), "on a dark shade of its own colour")
         return
@@ -212,13 +213,18 @@ def _beneath(subject: Subject) -> Colour:
     return WHITE if not subject.colours or contrast(main, WHITE) >= _STANDS_OUT else _dark_shade(main)
 
 
+def _is_on_board(picture: Bitmap) -> bool:
+    """Whether a bitmap was saved on a checkerboard, which is no part of it wherever it shows, and no plate."""
+    return on_paper(picture) is not picture
+
+
 def _can_be_lifted(picture: Picture, ground: Colour, inside: bool) -> bool:
     """Of a bitmap what lies at its edges, or all of it, wherever it is; a border around keeps the first from it.
 
     Where a subject lies on another ground than most of the edges have, that one would stay.
     """
     if not isinstance(picture, Bitmap):
-        return without_ground(picture) is not picture
+        return without_ground(picture) != picture
     pixels = on_paper(picture).pixels
     lifted = ground_of(without_rim(pixels) if inside else pixels).astype(int)
     return bool(np.abs(lifted - ground.channels).max() <= NEAR_GROUND)

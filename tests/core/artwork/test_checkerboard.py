@@ -82,11 +82,17 @@ class LiftedTests(TestCase):
         own = np.asarray(mark(320)).astype(int)
         for field in (8, 12, 20):
             for greys in GREYS:
-                lifted = lift_ground(saved(field, greys), 0.08).astype(int)
+                lifted = lift_ground(saved(field, greys), 0.08, inside=True).astype(int)
                 away = np.abs(lifted[..., 3] - own[..., 3])
                 self.assertLess((away > 40).mean(), 0.004, (field, greys))
                 solid = (own[..., 3] == 255) & (lifted[..., 3] == 255)
                 self.assertLess((np.abs(lifted - own)[solid] > 8).any(axis=-1).mean(), 0.002, (field, greys))
+
+    def test_inside_the_mark_it_stays_unless_that_is_asked_for(self):
+        pixels = saved(12, (255, 204))
+        around, everywhere = (lift_ground(pixels, 0.08, inside) for inside in (False, True))
+        self.assertEqual((around[5, 5, 3], everywhere[5, 5, 3], everywhere[200, 160, 3]), (0, 0, 0))
+        np.testing.assert_array_equal(around[195:205, 155:165], pixels[195:205, 155:165])
 
     def test_a_picture_without_one_is_the_very_same_on_paper(self):
         plain = Bitmap(np.full((64, 64, 4), 255, dtype=np.uint8))

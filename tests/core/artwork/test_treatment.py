@@ -111,9 +111,10 @@ class TreatmentTests(TestCase):
     def test_what_cannot_be_is_refused(self):
         with self.assertRaises(ArtworkRefused):
             Treatment(lift=0.9)
-        with self.assertRaises(ArtworkRefused) as caught:
-            take_in(BLUE_DISC, treatment=Treatment(lift=0.1))
-        self.assertEqual(caught.exception.code, "no-ground-to-lift")
+        for _ in range(2):  # what is kept from the first time is another picture, and equal
+            with self.assertRaises(ArtworkRefused) as caught:
+                take_in(BLUE_DISC, treatment=Treatment(lift=0.1))
+            self.assertEqual(caught.exception.code, "no-ground-to-lift")
         self.assertEqual(take_in(plain_png(), treatment=Treatment())[1].width, 40)
 
 

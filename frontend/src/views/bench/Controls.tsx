@@ -212,7 +212,6 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
   const clear = !ground;
   const { facts } = artwork;
   const edge = facts.ground_colour;
-  const wherever = facts.vector || facts.ground === "checkered";
   const where = framing.lift_inside ? ", also inside the mark" : ", except inside the mark";
   const colours = facts.colours.map(({ colour }) => colour);
   const near = { suggested: edge ? [edge, ...colours] : colours, against: colours[0] };
@@ -250,8 +249,8 @@ function GroundControls({ artwork, framing, change }: GroundProps) {
       )}
       {framing.lift && (
         <p className={styles.hint}>
-          The flat background of the picture is removed{wherever ? "" : where}.{" "}
-          {!wherever && (
+          The flat background of the picture is removed{facts.vector ? "" : where}.{" "}
+          {!facts.vector && (
             <Button size="small" onClick={() => change({ lift_inside: !framing.lift_inside })}>
               {framing.lift_inside ? "Keep it inside the mark" : "Remove it inside the mark"}
             </Button>
