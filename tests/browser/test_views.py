@@ -206,8 +206,9 @@ class ShellTests(ViewTestCase):
         page.get_by_label("Frame x, px").fill("7")
         expect(page.get_by_text("Not saved")).to_be_visible()
         expect(page.get_by_text("Bexi does not answer").first).to_be_visible()
+        again = page.get_by_role("button", name="Try again").first.element_handle()
         page.unroute("**/api/**")
-        page.get_by_role("button", name="Try again").first.click()
+        again.evaluate("button => button.click()")  # not waited for: Bexi asks again by itself, too, and it goes
         expect(page.get_by_text("Draft saved")).to_be_visible()
         self.assertEqual([*self.site.drafts.get().recipe["framing"]["frame"].values()], [7, 0, 512])
 
