@@ -92,19 +92,21 @@ def _runs(start: NDArray[np.int64], end: NDArray[np.int64], length: int, least: 
     return kept
 
 
-def keep_bounded(light: NDArray[np.float64], picture: LaidPicture, known: Extremes, down: Axis, across: Axis) -> None:
-    """Keep fine light of an icon, shape (size, size, 4), within the light under each sample's main lobe.
+def parts_of(size: int) -> list[slice]:
+    """The rows of an icon that are bounded together."""
+    return [slice(first, min(first + _ROWS, size)) for first in range(0, size, _ROWS)]
+
+
+def keep_bounded(
+    light: NDArray[np.float64], picture: LaidPicture, known: Extremes | None, down: Axis, across: Axis, part: slice
+) -> None:
+    """Keep fine light of some rows of an icon, shape (rows, size, 4), within that under each sample's main lobe.
 
     Most samples are settled by the squares of `known` that lie wholly in their lobe, or by all that touch it; the
-    pixels themselves are looked at for the few that are not.
+    pixels themselves are looked at for the few that are not, and for all where no squares are known.
     """
-    rows, columns = _Lobes.of(down), _Lobes.of(across)
-    for first in range(0, len(light), _ROWS):
-        some = slice(first, first + _ROWS)
-        _bound(light[some], picture, known, (rows.part(some), columns))
-
-
-def _bound(light: NDArray[np.float64], picture: LaidPicture, known: Extremes, lobes: tuple[_Lobes, _Lobes]) -> None:
+    lobes = _Lobes.of(down).part(part), _Lobes.of(across)
+    known = known or _pixels_under(lobes, picture)
     given = light.copy()
     for best, squares, outruns in ((np.minimum, known.darkest, np.less), (np.maximum, known.lightest, np.greater)):
         sure, *widest = _around(best, squares, known, picture, lobes)
@@ -116,6 +118,12 @@ def _bound(light: NDArray[np.float64], picture: LaidPicture, known: Extremes, lo
                 found = _best_in_fringe(best, picture, known.pitch, lobes, place)
                 limit[place] = picture.light_of(best(sure[place], found))
         (np.maximum if best is np.minimum else np.minimum)(light, limit, out=light)
+
+
+def _pixels_under(lobes: tuple[_Lobes, _Lobes], picture: LaidPicture) -> Extremes:
+    rows, columns = (slice(int(one.first.min()), int(one.past.max())) for one in lobes)
+    codes = picture.codes(rows, columns)
+    return Extremes(1, rows.start, columns.start, codes, codes)
 
 
 def _some_at_a_time(points: NDArray[np.int64], pitch: int, lobes: tuple[_Lobes, _Lobes]) -> Iterator[NDArray[np.int64]]:

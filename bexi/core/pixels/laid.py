@@ -22,6 +22,8 @@ _FINE_OF_STORED = _LINEAR.astype(np.float64) * 255
 
 _ONE_ALPHA, _OPAQUE = np.uint32(1 << 24), np.uint32(255 << 24)
 _TO_CHANNELS = np.uint64(0x0001_0001_0001_0001)
+_FEW = 1 / 8
+"""Of all pixels: so many half-clear ones are looked at by themselves [measured]."""
 _PAIRS = np.stack([np.tile(_LINEAR, 256), np.repeat(_LINEAR, 256)], axis=-1).view(np.uint32)[:, 0]
 """Two channels looked up at once, which takes as long as one (little-endian)."""
 
@@ -46,17 +48,16 @@ class LaidPicture:
     def _laid(self, part: Pixels) -> Pixels:
         if self._ground is None or self._solid:
             return part
-        alpha = part[..., ALPHA]
-        laid: Pixels = np.where(alpha > 0, words_of(part), words_of(self._outside))[..., None].view(np.uint8)
-        half = np.nonzero((alpha > 0) & (alpha < 255))
-        laid[half] = over(part[half], self._ground)
-        return laid
+        words = words_of(part)
+        laid = np.where(words >= _ONE_ALPHA, words, words_of(self._outside))
+        half = _half_clear(words)
+        laid.reshape(-1)[half] = words_of(over(part.reshape(-1, 4)[half], self._ground))
+        return laid[..., None].view(np.uint8)
 
     def fine_light(self, rows: slice, columns: slice) -> NDArray[np.float64]:
         """Premultiplied linear light, 0 to FINE, of the pixels' channels in a row: shape (rows, 4 · columns)."""
         stored = self.stored(rows, columns)
-        light = _straight(stored).astype(np.float64)
-        light *= stored[..., ALPHA:]
+        light = _fine_of_stored(stored) if self.opaque else _fine(words_of(stored))
         return light.reshape(len(stored), 4 * stored.shape[1])
 
     def whole_light(self, rows: slice, columns: slice) -> NDArray[np.uint16]:
@@ -80,39 +81,76 @@ class LaidPicture:
         return stored if self.opaque else self._whole(stored)
 
     def _whole(self, stored: Pixels) -> NDArray[np.uint16]:
-        return _straight(stored) if self.opaque else _premultiplied(stored)
+        words = words_of(stored)
+        return _straight(words) if self.opaque else _premultiplied(words)
 
     def light_of(self, codes: Codes) -> NDArray[np.float64]:
         """Fine light of codes."""
         if self.opaque:
-            fine: NDArray[np.float64] = np.take(_FINE_OF_STORED, codes, mode="clip")
-            fine[..., ALPHA] = codes[..., ALPHA] * WHOLE
-            return fine
+            return _fine_of_stored(codes)
         light: NDArray[np.float64] = codes.astype(np.float64) * (FINE / WHOLE)
         return light
 
 
-def _straight(stored: Pixels) -> NDArray[np.uint16]:
-    """Whole light of the channels, not multiplied by alpha, which is WHOLE everywhere."""
-    light = _looked_up(words_of(np.ascontiguousarray(stored)))
+def _straight(words: NDArray[np.uint32]) -> NDArray[np.uint16]:
+    """Whole light of the channels, not multiplied by alpha, which is WHOLE everywhere: shape (..., 4)."""
+    light = _looked_up(words)
     light[..., ALPHA] = 65535
     return light
 
 
-def _premultiplied(stored: Pixels) -> NDArray[np.uint16]:
-    """Whole light of the channels, multiplied by alpha and rounded; no product lies halfway, since 255 is odd."""
-    words = words_of(np.ascontiguousarray(stored))
-    if not np.any(words - _ONE_ALPHA < _OPAQUE - _ONE_ALPHA):  # none is half clear: clear ones become the largest
-        return _looked_up(np.where(words >= _OPAQUE, words, 0))  # where alpha is 255 it is WHOLE, too
-    light = _straight(stored)
-    spread = ((words >> 24) * _TO_CHANNELS).view(np.uint16).reshape(light.shape)
-    product = np.multiply(light, spread, dtype=np.uint32)
+def _premultiplied(words: NDArray[np.uint32]) -> NDArray[np.uint16]:
+    """Whole light of the channels, multiplied by alpha and rounded."""
+    half = _half_clear(words)
+    if len(half) > _FEW * words.size:
+        return _rounded_product(words)
+    light = _looked_up(_without_half_clear(words))
+    light.reshape(-1, 4)[half] = _rounded_product(words.reshape(-1)[half])
+    return light
+
+
+def _fine(words: NDArray[np.uint32]) -> NDArray[np.float64]:
+    """Fine light of the channels, multiplied by alpha."""
+    half = _half_clear(words)
+    if len(half) > _FEW * words.size:
+        return _product(words)
+    light = _fine_of_stored(_without_half_clear(words)[..., None].view(np.uint8))
+    light.reshape(-1, 4)[half] = _product(words.reshape(-1)[half])
+    return light
+
+
+def _rounded_product(words: NDArray[np.uint32]) -> NDArray[np.uint16]:
+    """No product lies halfway, since 255 is odd."""
+    product = np.multiply(_straight(words), _alphas(words), dtype=np.uint32)
     product += 127
     product //= 255
     return product.astype(np.uint16)
 
 
+def _product(words: NDArray[np.uint32]) -> NDArray[np.float64]:
+    return np.multiply(_straight(words), _alphas(words), dtype=np.float64)
+
+
+def _fine_of_stored(stored: Pixels) -> NDArray[np.float64]:
+    light: NDArray[np.float64] = np.take(_FINE_OF_STORED, stored, mode="clip")  # "clip" spares a buffer
+    return light
+
+
+def _half_clear(words: NDArray[np.uint32]) -> NDArray[np.intp]:
+    """Which pixels, row after row, are neither opaque nor clear."""
+    return np.flatnonzero(words - _ONE_ALPHA < _OPAQUE - _ONE_ALPHA)  # clear ones become the largest
+
+
+def _without_half_clear(words: NDArray[np.uint32]) -> NDArray[np.uint32]:
+    """Opaque pixels, and nothing elsewhere: then alpha is looked up as any channel."""
+    return np.where(words >= _OPAQUE, words, np.uint32(0))
+
+
+def _alphas(words: NDArray[np.uint32]) -> NDArray[np.uint16]:
+    """Each pixel's alpha, once for each of its channels: shape (..., 4)."""
+    return ((words >> 24) * _TO_CHANNELS)[..., None].view(np.uint16)
+
+
 def _looked_up(words: NDArray[np.uint32]) -> NDArray[np.uint16]:
-    """What _LINEAR has for each byte of pixels."""
-    light = np.take(_PAIRS, words[..., None].view(np.uint16), mode="clip")  # "clip" spares a buffer
-    return light.view(np.uint16)
+    """What _LINEAR has for each byte of pixels: shape (..., 4)."""
+    return np.take(_PAIRS, words[..., None].view(np.uint16), mode="clip").view(np.uint16)

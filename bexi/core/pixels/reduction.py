@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 from threadpoolctl import ThreadpoolController
 
-from bexi.core.pixels.bounds import keep_bounded
+from bexi.core.pixels.bounds import keep_bounded, parts_of
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.enlargement import colours_of, enlarged
 from bexi.core.pixels.heap import share_heap
@@ -32,6 +32,8 @@ _COLUMNS = 128
 """So many columns of the picture are reduced together; a multiple of every pitch [measured]."""
 _OUTPUTS = 16
 """So many output rows are made by one product [measured]."""
+_AHEAD = 1024
+"""So many rows of pixels, or all an output row needs, become light at once: threads work side by side on large parts."""
 _WORKERS = 2
 _products = ThreadpoolController()
 
@@ -181,7 +183,7 @@ class Reduction:
 
         def reduce(stripe: slice) -> tuple[Pyramid, list[tuple[slice, NDArray[np.float64]]]]:
             taken = take(picture, rows, stripe, asked)
-            sources = _Sources(picture, taken, stripe)
+            sources = _Sources(picture, taken, rows.stop, stripe)
             parts = [icon.part(sources.rows_of(icon), stripe) for icon in icons]
             return taken.only(self._wanted_to_keep.levels if keep else ()), parts
 
@@ -193,7 +195,7 @@ class Reduction:
         taken = collected.whole
         if keep:
             self._keep(workers, taken)
-        return list(workers.map(lambda icon: self._finished(icon, sums.pop(icon).swapaxes(1, 2), taken), icons))
+        return self._finished(icons, [sums[icon].swapaxes(1, 2) for icon in icons], taken, workers)
 
     def _from_kept(self, icons: Sequence[_Icon], workers: ThreadPoolExecutor) -> list[Light]:
         """Icons made of levels halved both ways, and of pixels near the ends of the square."""
@@ -202,21 +204,31 @@ class Reduction:
         light = workers.map(lambda rows: self._picture.fine_light(rows, inside), ends.values())
         lights = dict(zip(ends, light, strict=True))
 
-        def make(icon: _Icon) -> Light:
+        def make(icon: _Icon) -> NDArray[np.float64]:
             number = icon.level.number
-            total = icon.from_level(kept.halved[number], kept.taken.levels[number], lights)
-            return self._finished(icon, total, kept.taken)
+            return icon.from_level(kept.halved[number], kept.taken.levels[number], lights)
 
-        return list(workers.map(make, icons))
+        return self._finished(icons, list(workers.map(make, icons)), kept.taken, workers)
 
-    def _finished(self, icon: _Icon, total: NDArray[np.float64], taken: Pyramid) -> Light:
-        """The icon laid on what lies around the picture, and bounded."""
-        picture, light = self._picture, total
-        light /= ONE
-        light += (1 - light[..., ALPHA:] / FINE) * picture.light_of(picture.outside)  # the weights sum to 1
-        keep_bounded(light, picture, taken.extremes[icon.squares], icon.down.axis, icon.across.axis)
-        light /= FINE
-        return light.astype(np.float32)
+    def _finished(
+        self, icons: Sequence[_Icon], totals: Sequence[NDArray[np.float64]], taken: Pyramid, workers: ThreadPoolExecutor
+    ) -> list[Light]:
+        """The icons laid on what lies around the picture, and bounded."""
+        picture, outside = self._picture, self._picture.light_of(self._picture.outside)
+
+        def finish(icon: _Icon, total: NDArray[np.float64], rows: slice) -> Light:
+            light = np.divide(total[rows], ONE, order="C")
+            if outside.any():
+                light += (1 - light[..., ALPHA:] / FINE) * outside  # the weights sum to 1
+            keep_bounded(light, picture, taken.extremes.get(icon.squares), icon.down.axis, icon.across.axis, rows)
+            light /= FINE
+            return light.astype(np.float32)
+
+        parts = [(icon, total, rows) for icon, total in zip(icons, totals, strict=True) for rows in parts_of(icon.size)]
+        made: dict[_Icon, list[Light]] = {icon: [] for icon in icons}
+        for (icon, _, _), light in zip(parts, workers.map(finish, *zip(*parts, strict=True)), strict=True):
+            made[icon].append(light)
+        return [np.concatenate(made[icon]) for icon in icons]
 
     @property
     def _least_kept(self) -> int:
@@ -251,11 +263,13 @@ class Reduction:
 class _Sources:
     """Light of some columns, for the rows of icons to be made of."""
 
-    def __init__(self, picture: LaidPicture, taken: Pyramid, columns: slice) -> None:
+    def __init__(self, picture: LaidPicture, taken: Pyramid, below: int, columns: slice) -> None:
         self._picture = picture
         self._taken = taken
+        self._below = below
         self._columns = columns
         self._of_ends: dict[tuple[int, int], NDArray[np.float64]] = {}
+        self._of_pixels = slice(0, 0), np.empty((0, 0))
 
     def rows_of(self, icon: _Icon) -> NDArray[np.float64]:
         """The rows of an icon before its columns are reduced: whole numbers of fine light."""
@@ -269,9 +283,18 @@ class _Sources:
 
     def _of_level(self, level: Level, inputs: slice) -> NDArray[np.float64]:
         if not level.number:
-            return self._picture.fine_light(inputs, self._columns)
+            return self._pixels(inputs)
         first = self._taken.first // level.pitch
         return self._taken.levels[level.number][inputs.start - first : inputs.stop - first].astype(np.float64)
+
+    def _pixels(self, rows: slice) -> NDArray[np.float64]:
+        """Light of pixels, and meanwhile of those below them, which the next rows of an icon are made of."""
+        held, light = self._of_pixels
+        if not held.start <= rows.start <= rows.stop <= held.stop:
+            held = slice(rows.start, max(rows.stop, min(rows.start + _AHEAD, self._below)))
+            light = self._picture.fine_light(held, self._columns)
+            self._of_pixels = held, light
+        return light[rows.start - held.start : rows.stop - held.start]
 
     def _of_end(self, rows: slice) -> NDArray[np.float64]:
         key = rows.start, rows.stop
