@@ -78,28 +78,26 @@ def ways_to_see(drawing: Drawing) -> tuple[frozenset[int], ...]:
 def _ways(drawing: Drawing) -> Iterator[frozenset[int]]:
     yield frozenset({0})
     count = len(drawing.colours)
-    areas = np.bincount(drawing.kinds.ravel(), minlength=count)
+    areas = np.bincount(drawing.kinds.ravel(), minlength=count).tolist()
     largest = sorted(range(1, count), key=lambda kind: -areas[kind])[:_MOST_KINDS]
     if len(largest) < 2:
         return
-    laden = _laden(drawing)
-    rows = np.array([(drawing.kinds == kind).any(axis=1) for kind in range(count)])
-    columns = np.array([(drawing.kinds == kind).any(axis=0) for kind in range(count)])
+    laden, beside = _laden(drawing), drawing.beside.tolist()
     for number in range(1, len(largest)):
         for chosen in combinations(largest, number):
             outside = frozenset({0, *chosen})
             left = [kind for kind in range(1, count) if kind not in outside]
             if (
-                _hang_together(drawing, outside)
-                and laden[list(chosen)].sum() >= _LADEN * areas[list(chosen)].sum()
-                and _carry(drawing, chosen, left)
-                and areas[left].sum() >= _LEAST_AREA * areas[1:].sum()
-                and _reaches(rows[left], columns[left], drawing)
+                _hang_together(beside, outside)
+                and sum(laden[kind] for kind in chosen) >= _LADEN * sum(areas[kind] for kind in chosen)
+                and _carry(beside, chosen, left)
+                and sum(areas[kind] for kind in left) >= _LEAST_AREA * sum(areas[1:])
+                and _reaches(left, drawing)
             ):
                 yield outside
 
 
-def _laden(drawing: Drawing) -> NDArray[np.int64]:
+def _laden(drawing: Drawing) -> list[int]:
     """The area of each kind in regions that touch ink of another kind, in px."""
     kinds, labels, count = drawing.kinds, drawing.labels, len(drawing.colours)
     touching = np.zeros(len(drawing.regions), dtype=bool)
@@ -107,34 +105,35 @@ def _laden(drawing: Drawing) -> NDArray[np.int64]:
         both = (kinds[here] != kinds[there]) & (kinds[here] > 0) & (kinds[there] > 0)
         touching[labels[here][both]] = True
         touching[labels[there][both]] = True
-    areas = np.zeros(count, dtype=np.int64)
-    for region in drawing.regions:
-        areas[region.kind] += region.area * bool(touching[region.label])
+    areas = [0] * count
+    for region, is_laden in zip(drawing.regions, touching.tolist(), strict=True):
+        areas[region.kind] += region.area * is_laden
     return areas
 
 
-def _hang_together(drawing: Drawing, kinds: frozenset[int]) -> bool:
+def _hang_together(beside: Sequence[Sequence[int]], kinds: frozenset[int]) -> bool:
     """Whether each of the kinds is reached from the ground through the others."""
     reached, left = {0}, set(kinds) - {0}
-    while near := {kind for kind in left if drawing.beside[kind, sorted(reached)].any()}:
+    while near := {kind for kind in left if any(beside[kind][other] for other in reached)}:
         reached |= near
         left -= near
     return not left
 
 
-def _carry(drawing: Drawing, chosen: Sequence[int], left: Sequence[int]) -> bool:
+def _carry(beside: Sequence[Sequence[int]], chosen: Sequence[int], left: Sequence[int]) -> bool:
     """Whether the rest lies on some kinds, not beside them: most of its outline is theirs."""
-    theirs, free = (int(drawing.beside[np.ix_(left, of)].sum()) for of in (list(chosen), [0]))
+    theirs, free = (sum(beside[kind][other] for kind in left for other in of) for of in (chosen, [0]))
     return theirs >= free
 
 
-def _reaches(rows: NDArray[np.bool_], columns: NDArray[np.bool_], drawing: Drawing) -> bool:
-    """Whether kinds, each with the rows and columns it lies in, reach over enough of the ink together."""
-    box = drawing.ink_box
-    high, wide = (np.flatnonzero(np.any(lines, axis=0)) for lines in (rows, columns))
-    if box is None or not len(high):
+def _reaches(kinds: Sequence[int], drawing: Drawing) -> bool:
+    """Whether kinds reach over enough of the ink together."""
+    boxes, ink = [region.box for region in drawing.regions if region.kind in kinds], drawing.ink_box
+    if not boxes or ink is None:
         return False
-    return bool(np.ptp(high) >= _LEAST_LEFT * box.height or np.ptp(wide) >= _LEAST_LEFT * box.width)
+    wide = max(box.right for box in boxes) - min(box.left for box in boxes) - 1
+    high = max(box.bottom for box in boxes) - min(box.top for box in boxes) - 1
+    return wide >= _LEAST_LEFT * ink.width or high >= _LEAST_LEFT * ink.height
 
 
 def _is_plate(drawing: Drawing, kind: int) -> bool:
