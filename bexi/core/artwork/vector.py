@@ -3,7 +3,7 @@
 import io
 import math
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
@@ -20,8 +20,11 @@ NUMBER = re.compile(r"[-+]?[0-9]*\.?[0-9]+(?:[eE][-+]?[0-9]+)?")
 @lru_cache(maxsize=24)  # purposes share it, and a ladder is built as it was seen; 1 MB each at 512 px, at most 4
 def render(vector: Vector, left: int, top: int, side: int, size: int) -> Pixels:
     """The square `(left, top, side)` over a vector picture drawn at `size` pixels: shape (size, size, 4), read-only."""
-    within = min(left, top) >= 0 and left + side <= vector.width and top + side <= vector.height
-    pixels = _draw(vector, _View(left, top, side, side), size, size, within)
+    if vector.recolour:
+        pixels = recoloured(render(replace(vector, recolour=None), left, top, side, size), vector.recolour)
+    else:
+        within = min(left, top) >= 0 and left + side <= vector.width and top + side <= vector.height
+        pixels = _draw(vector, _View(left, top, side, side), size, size, within)
     pixels.flags.writeable = False
     return pixels
 
@@ -30,7 +33,8 @@ def render_whole(vector: Vector, longest: int) -> Pixels:
     """The whole vector picture drawn with `longest` pixels along its longer side."""
     scale = longest / max(vector.width, vector.height)
     width, height = (max(1, round(length * scale)) for length in (vector.width, vector.height))
-    return _draw(vector, _View(0, 0, vector.width, vector.height), width, height, within=True)
+    pixels = _draw(vector, _View(0, 0, vector.width, vector.height), width, height, within=True)
+    return recoloured(pixels, vector.recolour) if vector.recolour else pixels
 
 
 @dataclass(frozen=True)
@@ -44,7 +48,7 @@ class _View:
 
 
 def _draw(vector: Vector, view: _View, width: int, height: int, within: bool) -> Pixels:
-    """Draw what is seen of a picture; `within` says that nothing outside the artwork is."""
+    """Draw what is seen of a picture in its own colours; `within` says that nothing outside the artwork is."""
     # A nested <svg> is clipped to its own size (SVG 2, §8.5), so what lies outside the artwork stays clear. Where
     # nothing outside is seen that would only take time: half of it all [measured].
     markup = unclipped(vector.markup) if within else vector.markup
@@ -68,8 +72,7 @@ def _draw(vector: Vector, view: _View, width: int, height: int, within: bool) ->
             "broken-picture", "This SVG cannot be drawn: it is not valid. Export it again as plain SVG."
         ) from error
     drawn = np.asarray(Image.open(io.BytesIO(png)).convert("RGBA"), dtype=np.uint8)
-    pixels = np.ascontiguousarray(drawn[above:, before:])
-    return recoloured(pixels, vector.recolour) if vector.recolour else pixels
+    return np.ascontiguousarray(drawn[above:, before:])
 
 
 def unclipped(markup: str) -> str:

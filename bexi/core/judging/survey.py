@@ -95,11 +95,16 @@ def whole_survey(picture: Picture) -> Survey:
         return _of_photograph(pixels, x, y, scale) if is_photograph(pixels) else _by_softness(pixels, x, y, scale)
     whole = Box(0, 0, picture.width, picture.height)
     if box == whole:
-        pixels, left, top = render_whole(picture, longest), 0.0, 0.0
+        pixels, left, top = _whole_drawn(picture), 0.0, 0.0
         scale = max(picture.width, picture.height) / max(pixels.shape[:2])
     else:
         pixels, left, top, scale = _drawn_in(picture, hug(box, 0), longest)
     return _of_photograph(pixels, left, top, scale) if is_photograph(pixels) else surveyed(pixels, left, top, scale)
+
+
+@lru_cache(maxsize=2)  # 4 MB each
+def _whole_drawn(picture: Vector) -> Pixels:
+    return render_whole(picture, _longest(Box(0, 0, picture.width, picture.height)))
 
 
 @lru_cache(maxsize=4)
@@ -110,7 +115,7 @@ def _inked(picture: Picture) -> Box:
         step = max(1, max(picture.width, picture.height) // LONGEST)
         pixels, scale = on_paper(picture).pixels[::step, ::step], float(step)
     else:
-        pixels = render_whole(picture, SIDE)
+        pixels = _whole_drawn(picture)
         scale = max(picture.width, picture.height) / max(pixels.shape[:2])
     ink = find_ink(pixels).box
     if ink is None or max(ink.width, ink.height) > _SMALL * max(pixels.shape[:2]):
