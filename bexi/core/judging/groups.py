@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from itertools import combinations
 
 import numpy as np
 from scipy import ndimage
@@ -10,6 +9,7 @@ from scipy import ndimage
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Picture
 from bexi.core.framing.cut import Cut
+from bexi.core.judging.companions import without_companions
 from bexi.core.judging.cutting import cut_along, lie_alone
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.first_letter import FirstLetter, first_letter
@@ -17,15 +17,13 @@ from bexi.core.judging.flat import MOST_REGIONS
 from bexi.core.judging.fringes import is_mixed
 from bexi.core.judging.letter_parts import is_outline_of, is_rim_of
 from bexi.core.judging.lettering import Row
+from bexi.core.judging.parts import Part, near_each_other, parts_of, room_between
 from bexi.core.judging.regions import LINE, Region, around, lines_around
 from bexi.core.judging.survey import Survey, whole_survey
 from bexi.core.pixels.colour import Colour
 
-_NEAR = 0.3
-"""Parts belong together when less than this share of the larger one's side lies between them."""
-_ROW = 1.2
-"""So do parts of like size and colour with less than so many of their sides between them."""
 _SAME = 1.1
+"""Times as wide, high and large: the halves of a wreath differ by no more."""
 _STRAY = 0.02
 """A group with less of the ink than that beside the largest is a stray mark."""
 _FULL, _LONG = 0.9, 12
@@ -55,8 +53,6 @@ _SQUARE = 0.86
 """A square with round corners fills so much of its box, and more."""
 _AS_WIDE, _UNLIKE = 1.1, 0.05
 """A disc is as wide as it is high, but for so much; less than this of its box is unlike a disc."""
-_MOST_PARTS = 60
-"""The largest parts decide; a photograph has thousands."""
 
 
 @dataclass(frozen=True)
@@ -115,21 +111,8 @@ class Groups:
 
 
 @dataclass(frozen=True, eq=False)
-class _Part:
-    """Ink that hangs together, and the regions of one colour in it."""
-
-    box: Box
-    area: int
-    regions: tuple[Region, ...]
-
-    @property
-    def side(self) -> int:
-        return max(self.box.width, self.box.height)
-
-
-@dataclass(frozen=True, eq=False)
 class _Found:
-    parts: tuple[_Part, ...]
+    parts: tuple[Part, ...]
     on: Badge | None = None
     carrier: Region | None = None
 
@@ -236,7 +219,7 @@ def _carries_all(badge: _Found, inner: _Found) -> bool:
     return box.width * box.height > _FULL * badge.box.width * badge.box.height
 
 
-def _is_disc(part: _Part, drawing: Drawing) -> bool:
+def _is_disc(part: Part, drawing: Drawing) -> bool:
     """Whether a part and what it holds is a disc, whatever little it lacks or has beside that."""
     box = part.box
     if not 1 / _AS_WIDE < box.width / box.height < _AS_WIDE:
@@ -282,9 +265,9 @@ def _in_artwork(box: Box, survey: Survey, picture: Picture) -> Box:
 def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
     """The groups of parts that are no letters."""
     letters = {part.label for row in rows for part in row.parts}
-    plain: list[_Part] = []
-    enclosing: list[_Part] = []
-    parts = _parts(drawing)
+    plain: list[Part] = []
+    enclosing: list[Part] = []
+    parts = parts_of(drawing)
     tiles = [[part for part in parts if _is_part_of(part, row)] for row in rows]
     drawn = _drawn_beside(rows, [part for part in parts if not any(one.label in letters for one in part.regions)])
     first_tiles = [min(its, key=lambda part: (part.box.left, part.box.top)) for its in tiles if its]
@@ -304,14 +287,15 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
             enclosing.append(part)
         else:
             plain.append(part)
-    found = [_Found(near) for near in _near_each_other(plain or enclosing) if not _is_rule(near)]
+    together = (without_companions(near) for near in near_each_other(plain or enclosing))
+    found = [_Found(near) for near in together if not _is_rule(near)]
     for one in found:
         is_half = any(_hold_between(one, other, row) for other in found for row in rows)
         if not is_half and not any(_is_ornament_of(one, row) for row in rows):
             yield one
 
 
-def _is_outlined_letter(part: _Part, letters: set[int]) -> bool:
+def _is_outlined_letter(part: Part, letters: set[int]) -> bool:
     """Whether an outline and what it holds are one letter; either may have been told as that."""
     its = [region for region in part.regions if region.label in letters]
     outline = max(part.regions, key=lambda region: region.box.width * region.box.height)
@@ -330,7 +314,7 @@ def _hold_between(one: _Found, other: _Found, row: Row) -> bool:
     return of_one_size and level and are_higher and first.right <= middle <= last.left
 
 
-def _is_part_of(badge: _Part, row: Row) -> bool:
+def _is_part_of(badge: Part, row: Row) -> bool:
     """Whether a badge holds a few letters, whole, of a line that goes on beside it, and is a mark by that."""
     on = {region.label for region in badge.regions}
     held = [part for part in row.parts if part.label in on]
@@ -340,35 +324,22 @@ def _is_part_of(badge: _Part, row: Row) -> bool:
     return is_few and are_whole and badge.box.width <= _SHORT * badge.box.height
 
 
-def _is_line_around(part: _Part, others: Sequence[_Part]) -> bool:
+def _is_line_around(part: Part, others: Sequence[Part]) -> bool:
     """Whether a part is a thin ring or frame line around others."""
     return _is_thin(part) and any(
         other.area > _STRAY * part.area and part.box.encloses(other.box) for other in others if other is not part
     )
 
 
-def _is_thin(part: _Part) -> bool:
+def _is_thin(part: Part) -> bool:
     return max(region.stroke for region in part.regions) < LINE * part.side
 
 
-def _parts(drawing: Drawing) -> list[_Part]:
-    labels, _ = ndimage.label(drawing.kinds > 0, structure=np.ones((3, 3)))
-    inside: dict[int, list[Region]] = {}
-    firsts = drawing.areas.firsts
-    for region in drawing.regions:
-        if region.kind:
-            inside.setdefault(int(labels.flat[firsts[region.label]]), []).append(region)
-    return [
-        _Part(around([region.box for region in its]), sum(region.area for region in its), tuple(its))
-        for its in inside.values()
-    ]
-
-
-def _inside_badge(badge: _Part, letters: set[int], drawing: Drawing) -> Iterator[_Found]:
+def _inside_badge(badge: Part, letters: set[int], drawing: Drawing) -> Iterator[_Found]:
     """What a badge with lettering holds beside that, on the badge's own colour."""
     carrier = max((region for region in badge.regions if region.label not in letters), key=lambda one: one.area)
     held = [
-        _Part(region.box, region.area, (region,))
+        Part(region.box, region.area, (region,))
         for region in badge.regions
         if region.label not in letters and region is not carrier and carrier.box.encloses(region.box)
     ]
@@ -378,39 +349,45 @@ def _inside_badge(badge: _Part, letters: set[int], drawing: Drawing) -> Iterator
     colour = drawing.colours[carrier.kind]
     beneath = (Badge(colour, _is_disc(badge, drawing)) if colour else None, carrier)
     is_line = carrier.stroke < LINE * max(carrier.box.width, carrier.box.height)  # that crosses the words
-    for parts in _near_each_other(held):
+    for parts in near_each_other(held):
         found = _Found(parts) if is_line else _Found(parts, *beneath)
         if found.area >= _STRAY * badge.area:
             yield found
 
 
-def _is_amid(rule: _Part, others: Sequence[_Part]) -> bool:
+def _is_amid(rule: Part, others: Sequence[Part]) -> bool:
     """Whether a rule has parts of a drawing on both of its sides, nearer than it is long, or is one of some bars."""
     box = rule.box
     if any(_is_bar_beside(one, rule) for one in others):
         return True
-    near = [one.box for one in others if one is not rule and _room(one.box, box) < rule.side]
+    near = [one.box for one in others if one is not rule and room_between(one.box, box) < rule.side]
     if box.width > box.height:
         return any(one.bottom <= box.top for one in near) and any(one.top >= box.bottom for one in near)
     return any(one.right <= box.left for one in near) and any(one.left >= box.right for one in near)
 
 
-def _is_bar_beside(one: _Part, rule: _Part) -> bool:
+def _is_bar_beside(one: Part, rule: Part) -> bool:
     """Whether a part is a bar along a rule, as thick and near to it, and yet too short for one."""
     same_way = (one.box.width > one.box.height) == (rule.box.width > rule.box.height)
     thick, its = (min(part.box.width, part.box.height) for part in (one, rule))
     is_bar = one.area > _FULL * one.box.width * one.box.height and max(thick, its) <= _BARS * min(thick, its)
-    return same_way and is_bar and not _is_rule((one,)) and _room(one.box, rule.box) <= _BARS_APART * thick
+    return same_way and is_bar and not _is_rule((one,)) and room_between(one.box, rule.box) <= _BARS_APART * thick
 
 
-def _drawn_beside(rows: Sequence[Row], parts: Sequence[_Part]) -> list[_Part]:
+def _drawn_beside(rows: Sequence[Row], parts: Sequence[Part]) -> list[Part]:
     """Those of the parts that are no bits of lines of letters, and those that reach into the boxes of larger ones."""
     alone = [part for part in parts if not any(_is_bit_of(part, row) for row in rows)]
-    held = (part for part in parts if any(one.area > part.area and _room(one.box, part.box) == 0 for one in alone))
+    held = (
+        part for part in parts if any(one.area > part.area and room_between(one.box, part.box) == 0 for one in alone)
+    )
     return [*alone, *(part for part in held if part not in alone)]
 
 
-def _is_bit_of(part: _Part, row: Row) -> bool:
+def _reaches_into(part: Part, larger: Part) -> bool:
+    return larger.area > part.area and room_between(larger.box, part.box) == 0
+
+
+def _is_bit_of(part: Part, row: Row) -> bool:
     """Whether a part is a dot, an accent or a stop of a line of letters, which a symbol of another colour is not.
 
     The edges that light and shade give them are so in any colour.
@@ -433,7 +410,7 @@ def _is_bit_of(part: _Part, row: Row) -> bool:
 def _is_ornament_of(found: _Found, row: Row) -> bool:
     """Whether a group is dots among letters or on their line, or a small ornament, which a word is not known by."""
     side, letters = max(found.box.width, found.box.height), sum(part.area for part in row.parts)
-    is_dot = side < _DOT * row.height and _room(found.box, row.box) == 0
+    is_dot = side < _DOT * row.height and room_between(found.box, row.box) == 0
     is_low = found.box.height < _DOT * row.height and all(part.side < _DOT * row.height for part in found.parts)
     is_on_line = row.box.top <= found.box.top and found.box.bottom <= row.box.bottom + _DOT * row.height
     is_small = side < _LOW * row.height and found.area < _LITTLE * letters
@@ -443,47 +420,12 @@ def _is_ornament_of(found: _Found, row: Row) -> bool:
 def _is_flourish(box: Box, row: Row) -> bool:
     """Whether something flat runs along a line of letters, above or below, as a swoosh does."""
     is_flat = box.width > _FLAT * box.height and box.height < _LOW * row.height
-    return row.circle is None and is_flat and 2 * box.width > row.box.width and _room(box, row.box) < row.height
+    return row.circle is None and is_flat and 2 * box.width > row.box.width and room_between(box, row.box) < row.height
 
 
-def _is_rule(parts: Sequence[_Part]) -> bool:
+def _is_rule(parts: Sequence[Part]) -> bool:
     """Whether parts are a line that divides, as between a name and a tagline, or a stripe of several colours."""
     box = _Found(tuple(parts)).box
     shorter, longer = sorted((box.width, box.height))
     regions = [region for part in parts for region in part.regions]
     return longer > _LONG * shorter and sum(one.area for one in regions) > _FULL * longer * max(1, shorter - _EDGE)
-
-
-def _near_each_other(parts: Sequence[_Part]) -> Iterator[tuple[_Part, ...]]:
-    """Groups of parts, joined in the order of the room between them."""
-    parts = sorted(parts, key=lambda part: -part.area)[:_MOST_PARTS]
-    groups = [[part] for part in parts]
-    pairs = sorted(combinations(parts, 2), key=lambda pair: _room(pair[0].box, pair[1].box))
-    for one, other in pairs:
-        its = next(group for group in groups if one in group)
-        beyond = next(group for group in groups if other in group)
-        if its is not beyond and _belong(one, other, its, beyond):
-            groups.remove(beyond)
-            its.extend(beyond)
-    yield from (tuple(group) for group in groups)
-
-
-def _belong(one: _Part, other: _Part, its: Sequence[_Part], beyond: Sequence[_Part]) -> bool:
-    room = _room(one.box, other.box)
-    larger = max(_Found(tuple(group)).box.width for group in (its, beyond))
-    larger = max(larger, *(_Found(tuple(group)).box.height for group in (its, beyond)))
-    like_sides = max(one.side, other.side) <= 1.5 * min(one.side, other.side)
-    alike = like_sides and (one.regions[0].kind == other.regions[0].kind or _is_same_shape(one, other))
-    return room <= _NEAR * larger or (alike and room <= _ROW * min(one.side, other.side))
-
-
-def _is_same_shape(one: _Part, other: _Part) -> bool:
-    """Whether parts are as wide, as high and as large as each other, as dots in several colours are."""
-    pairs = (one.box.width, other.box.width), (one.box.height, other.box.height), (one.area, other.area)
-    return all(max(pair) <= _SAME * min(pair) for pair in pairs)
-
-
-def _room(one: Box, other: Box) -> float:
-    across = max(one.left - other.right, other.left - one.right, 0)
-    down = max(one.top - other.bottom, other.top - one.bottom, 0)
-    return float(np.hypot(across, down))
