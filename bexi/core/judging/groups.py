@@ -16,6 +16,7 @@ from bexi.core.judging.first_letter import FirstLetter, first_letter
 from bexi.core.judging.flat import MOST_REGIONS
 from bexi.core.judging.fringes import is_mixed
 from bexi.core.judging.letter_parts import is_outline_of, is_rim_of
+from bexi.core.judging.letter_shapes import is_bar, is_solid
 from bexi.core.judging.lettering import Row
 from bexi.core.judging.parts import Part, near_each_other, parts_of, room_between
 from bexi.core.judging.regions import LINE, Region, around, lines_around
@@ -38,6 +39,8 @@ _FLAT = 4
 """What is so many times as wide as high is no mark by itself, where words are."""
 _LOW, _LITTLE = 0.8, 0.08
 """Of a capital, and of the ink of its line: what is lower and less is an ornament."""
+_SLIM, _TALL = 2.5, 1.6
+"""A stroke is so many times as high as wide, and at most so many times as high as the capitals of its line."""
 _SHORT, _MOST_HELD = 2, 3
 """A badge that a word begins in is at most so many times as wide as high, and holds so many of its letters."""
 _MOSTLY = 0.5
@@ -414,7 +417,14 @@ def _is_ornament_of(found: _Found, row: Row) -> bool:
     is_low = found.box.height < _DOT * row.height and all(part.side < _DOT * row.height for part in found.parts)
     is_on_line = row.box.top <= found.box.top and found.box.bottom <= row.box.bottom + _DOT * row.height
     is_small = side < _LOW * row.height and found.area < _LITTLE * letters
-    return is_dot or (is_low and is_on_line) or is_small or _is_flourish(found.box, row)
+    return is_dot or (is_low and is_on_line) or is_small or _is_stroke(found, row) or _is_flourish(found.box, row)
+
+
+def _is_stroke(found: _Found, row: Row) -> bool:
+    """Whether a group is one of the strokes that end a line, of any colour: an exclamation mark, a bar."""
+    is_narrow = _SLIM * found.box.width < found.box.height and found.box.height < _TALL * row.height
+    is_plain = all(is_solid(region) or is_bar(region) for part in found.parts for region in part.regions)
+    return row.circle is None and is_narrow and is_plain and room_between(found.box, row.box) < _DOT * row.height
 
 
 def _is_flourish(box: Box, row: Row) -> bool:

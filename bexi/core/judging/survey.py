@@ -19,6 +19,7 @@ from bexi.core.judging.drawn_parts import is_drawn
 from bexi.core.judging.flat import told_apart
 from bexi.core.judging.lettering import Row, rows_of
 from bexi.core.judging.photographs import is_photograph
+from bexi.core.judging.slits import without_slits
 from bexi.core.judging.softness import softness_of
 from bexi.core.judging.strokes import Widths, strokes_and_gaps
 from bexi.core.pixels.light import Pixels
@@ -67,7 +68,7 @@ def surveyed(
 ) -> Survey:
     """Measure pixels, each of which was repeated so many times, of a picture or a piece of a whole."""
     told = told_apart(pixels, repeated, whole)
-    drawing = replace(told, kinds=np.pad(told.kinds, _ROOM))
+    drawing = without_slits(replace(told, kinds=np.pad(told.kinds, _ROOM)))
     if drawing.separable and drawing.ink_box is not None:
         strokes, gaps = strokes_and_gaps(drawing)
         rows = tuple(row for row in rows_of(drawing.regions, max(drawing.kinds.shape)) if not is_drawn(row, drawing))
