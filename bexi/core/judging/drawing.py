@@ -18,7 +18,8 @@ class Drawing:
 
     `separable` is false for photographs, whose areas are no flat colours; nothing that needs them is measured then.
     `busy` is one whose ground is of several colours. `opacities` are those of the kinds, 0 to 1; none for all opaque.
-    `has_halo` tells of a shadow or a glow that was left out; `fading` are the kinds whose colour is the mean of a fade.
+    `halo` is the area of shadows and glows, which are left out, as a share of the ink's; `fading` are the kinds whose
+    colour is the mean of a fade.
     """
 
     kinds: Kinds
@@ -26,7 +27,7 @@ class Drawing:
     separable: bool
     busy: bool = False
     opacities: tuple[float, ...] = ()
-    has_halo: bool = False
+    halo: float = 0.0
     fading: frozenset[int] = frozenset()
 
     def seen_on(self, ground: Colour) -> list[Colour]:

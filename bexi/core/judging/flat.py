@@ -33,8 +33,6 @@ _EVEN = 0.04
 """and half of it within that: fades and the noise of compression lie within 0.025, photographs beyond 0.045."""
 _ENOUGH, _LEVELS, _FLAT = 1 << 16, 6, 0.8
 """Px that tell a ground's colour; so much of a flat one lies within so many levels of it."""
-_MUCH = 0.1
-"""Of the area of the ink."""
 
 
 def told_apart(pixels: Pixels, repeated: int = 1, whole: Drawing | None = None) -> Drawing:
@@ -69,7 +67,7 @@ def told_apart(pixels: Pixels, repeated: int = 1, whole: Drawing | None = None) 
         areas = without_fringes(pixels, mask, colours, ground, reach)
         drawing = drawing if areas == colours else _drawing(pixels, mask, areas, ground, reach)
         drawing = with_cut_out_marks(drawing) if ground is not None else drawing
-    return replace(drawing, separable=is_drawn, has_halo=bool(halos.sum() > _MUCH * mask.sum()))
+    return replace(drawing, separable=is_drawn, halo=float(halos.sum() / max(1, mask.sum())))
 
 
 def _ground_of(pixels: Pixels, ink: Ink) -> Colour | None:

@@ -1,13 +1,13 @@
 """Grouping the parts of an artwork as a person sees them: emblems, and words."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from scipy import ndimage
 
 from bexi.core.artwork.ink import Box
-from bexi.core.artwork.pictures import Picture
+from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.framing.cut import Cut
 from bexi.core.judging.companions import without_companions
 from bexi.core.judging.cutting import cut_along, lie_alone
@@ -43,6 +43,8 @@ _SLIM, _TALL = 2.5, 1.6
 """A stroke is so many times as high as wide, and at most so many times as high as the capitals of its line."""
 _SHORT, _MOST_HELD = 2, 3
 """A badge that a word begins in is at most so many times as wide as high, and holds so many of its letters."""
+_HALO, _SHADOW = 0.1, 0.02
+"""Of the ink's area: a shadow or a glow that is seen as part of a mark, and the least beside a badge."""
 _MOSTLY = 0.5
 _SEEN = 0.05
 """A colour of a smaller share of the ink is a trace."""
@@ -144,7 +146,7 @@ def groups_of(picture: Picture, leftwards: bool = False) -> Groups:
     whole = sum(one.area for one in found)
     badges = [_is_badge(one, drawing) for one in found]
     emblems = tuple(
-        replace(_group(one, whole, survey, picture), is_badge=is_badge, is_tile=is_badge and _is_square(one))
+        _group(one, whole, survey, picture, is_badge)
         for one, is_badge in zip(found, badges, strict=True)
         if one.area >= _STRAY * found[0].area
     )
@@ -167,7 +169,7 @@ def groups_of(picture: Picture, leftwards: bool = False) -> Groups:
         capital,
         ink,
         _reaches_all_corners(drawing),
-        drawing.has_halo,
+        drawing.halo > _HALO,
         bool(drawing.fading),
         _group(inner, inner.area, survey, picture) if inner else None,
         len(emblems) == 1 and _is_lined(found[0], drawing),
@@ -187,13 +189,18 @@ def _name_begins(lines: Sequence[Row], leftwards: bool) -> Row:
     return min(level, key=lambda row: -row.box.right if leftwards else row.box.left)
 
 
-def _group(found: _Found, whole: int, survey: Survey, picture: Picture) -> Group:
-    box = _in_artwork(found.box, survey, picture)
+def _group(found: _Found, whole: int, survey: Survey, picture: Picture, is_badge: bool = False) -> Group:
+    drawing, box = survey.drawing, _in_artwork(found.box, survey, picture)
     beneath = [found.carrier.label] if found.carrier else []
-    along = None if lie_alone(survey, found.labels, beneath) else cut_along(survey, found.labels, _ASIDE, beneath)
-    fades = any(region.kind in survey.drawing.fading for part in found.parts for region in part.regions)
-    colours = _colours_of(found, survey.drawing)
-    return Group(box, found.area / whole, along or Cut.to(box), colours, found.on, fades)
+    # A shadow on paper cannot be lifted with that, and would shine on a dark tab.
+    is_on_shadow = (
+        is_badge and drawing.halo > _SHADOW and drawing.colours[0] is not None and isinstance(picture, Bitmap)
+    )
+    is_alone = not is_on_shadow and lie_alone(survey, found.labels, beneath)
+    along = None if is_alone else cut_along(survey, found.labels, 0 if is_on_shadow else _ASIDE, beneath)
+    fades = any(region.kind in drawing.fading for part in found.parts for region in part.regions)
+    colours, is_tile = _colours_of(found, drawing), is_badge and _is_square(found)
+    return Group(box, found.area / whole, along or Cut.to(box), colours, found.on, fades, is_badge, is_tile)
 
 
 def _carried(badge: _Found, drawing: Drawing) -> _Found | None:

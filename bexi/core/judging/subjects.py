@@ -54,11 +54,10 @@ def subjects_of(groups: Groups) -> Iterator[Subject]:
         on = Badge(first.on, is_disc=False) if first.on else None
         yield Subject("first letter", first.box, first.cut, (first.colour,), told, on, fades=first.fades)
     colours = groups.emblems[0].colours if is_alone and groups.emblems else groups.colours
-    is_one = len(groups.emblems) == 1
-    is_badge, is_tile = (is_one and groups.emblems[0].is_badge), (is_one and groups.emblems[0].is_tile)
-    yield Subject(
-        "whole", groups.ink, None, colours, "all of it", None, groups.is_full, groups.fades, is_badge, is_tile
-    )
+    only = groups.emblems[0] if len(groups.emblems) == 1 else None
+    is_badge, is_tile = (bool(only and only.is_badge), bool(only and only.is_tile))
+    cut = only.cut if only and only.cut.outline and only.box == groups.ink else None  # all but its shadow
+    yield Subject("whole", groups.ink, cut, colours, "all of it", None, groups.is_full, groups.fades, is_badge, is_tile)
     if groups.inner:
         inner = groups.inner
         yield Subject("emblem", inner.box, inner.cut, inner.colours, "the emblem larger", inner.on, fades=inner.fades)

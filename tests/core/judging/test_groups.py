@@ -9,6 +9,8 @@ from bexi.core.artwork.vector import render_whole
 from bexi.core.judging.groups import groups_of
 from bexi.core.judging.proposals import Proposal, propose
 from bexi.core.judging.ways_out import Source
+from tests.core.judging.brought.drawing import Brought, text
+from tests.core.judging.brought.forms import LETTER
 from tests.core.judging.brought.strange import STRANGE
 from tests.core.judging.logos import LOGOS, TALL, Logo
 from tests.pictures import noise_bitmap
@@ -81,6 +83,28 @@ class LogoTests(TestCase):
             svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 120">{row}</svg>'
             groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
             self.assertEqual(len(groups.emblems), 1, name)
+
+    def test_small_parts_of_a_drawing_at_its_corner_or_its_sides_are_no_companions(self):
+        held_by_stars = '<circle cx="100" cy="60" r="44" fill="#147"/>{}'
+        star = '<path d="M{} 50l4 8 9 1-7 6 2 9-8-4-8 4 2-9-7-6 9-1z" fill="#147"/>'
+        drawings = {
+            "a dot": held_by_stars.format('<circle cx="150" cy="16" r="7" fill="#147"/>'),
+            "two dots": held_by_stars.format(
+                '<circle cx="146" cy="18" r="6" fill="#147"/><circle cx="162" cy="18" r="6" fill="#147"/>'
+            ),
+            "a star at either side": held_by_stars.format(star.format(36) + star.format(164)),
+        }
+        for name, body in drawings.items():
+            svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 120">{body}</svg>'
+            (emblem,) = groups_of(check(svg.encode(), DEFAULT_LIMITS)).emblems
+            self.assertGreater(emblem.box.width, 96, name)  # the disc alone has 90
+
+    def test_lines_of_words_above_each_other_are_not_joined(self):
+        for upper, lower in (("HARBOR", "LIGHTS"), ("BIG", "BANG"), ("NORD", "HALLE"), ("MOUNT", "AINS")):
+            for face in ("work-sans 800 normal", "barlow-condensed 600 normal", "rubik 700 normal"):
+                lines = *text(upper, 30, 110, 100, "#111111", face), *text(lower, 30, 192, 100, "#111111", face)
+                groups = groups_of(Brought(upper, 640, 220, lines, LETTER).picture)
+                self.assertEqual(len(groups.words), 2, (upper, face))
 
     def test_noise_has_neither_emblem_nor_words(self):
         groups = groups_of(noise_bitmap(300, 200))

@@ -18,7 +18,8 @@ from bexi.core.judging.measure import measure
 from bexi.core.judging.proposals import propose
 from bexi.core.judging.ways_out import Source
 from bexi.core.pixels.colour import BLACK, WHITE, Colour, contrast
-from tests.core.judging.brought.drawing import Brought, Piece, box, disc, text
+from bexi.core.pixels.light import over
+from tests.core.judging.brought.drawing import Brought, Piece, box, disc, symbol, text
 from tests.core.judging.brought.forms import LETTER, MARK, wide
 from tests.core.judging.brought.looking import first_of
 
@@ -124,3 +125,17 @@ class OnPaperTests(TestCase):
         for hole, is_mark in ((counter, False), (two, False), (cross, True), (eyes, True)):
             drawing = Drawing((badge & ~hole).astype(np.uint8), (WHITE, BLACK), separable=True)
             self.assertEqual(len(with_cut_out_marks(drawing).colours) == 3, is_mark)
+
+
+class ShadowTests(TestCase):
+    def test_a_tile_leaves_its_shadow_on_the_paper(self):
+        for tile, fuzz in product(("#12263a", "#0b7d3e"), (8, 16, 30)):
+            shadow = Piece("shadow", '<rect x="60" y="76" width="380" height="380" rx="80" opacity=".35"/>')
+            drawn = box(60, 60, 380, 380, tile, "emblem", 80), symbol("rocket", 150, 150, 200, "#ffffff", 2.4)
+            on_clear = Brought(tile, 500, 520, (shadow, *drawn), MARK, fuzz=fuzz).picture.pixels
+            picture = Bitmap(over(on_clear, Colour(243, 244, 246)))
+            first = propose(Source(picture, groups_of(picture)))[0]
+            self.assertEqual((first.framing.plate.shape, first.framing.ground), (PlateShape.NONE, None))
+            icon = over(first.icons[1], TABS["dark"])[..., :3]
+            corners = icon[[[0], [-1]], :6].reshape(-1, 3), icon[[[0], [-1]], -6:].reshape(-1, 3)
+            self.assertLess(np.concatenate(corners).max(), 100, tile)  # the shadow was as light as 200

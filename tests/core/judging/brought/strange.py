@@ -319,4 +319,27 @@ STRANGE: tuple[Brought, ...] = (
         *(box(0, 0, 2480, 3508, "#ffffff", "ground"), symbol("solid/building-library", 1100, 1400, 90, "#c2410c")),
         *text("Library", 1200, 1467, 60, "#c2410c", SERIF),
     ),
+    _logo(
+        *("registered mark", 900, 260, MARK),
+        symbol("rocket", 20, 30, 200, "#7a1f2b", 2.2),
+        *(ring(238, 44, 15, 3, "#7a1f2b", "sign"), *text("R", 231, 52, 21, "#7a1f2b", SANS, "sign")),
+        *text("Launchly", 270, 170, 110, "#7a1f2b", SANS),
+    ),
+    _logo(
+        *("year at both sides", 640, 480, MARK),
+        *(*text("19", 60, 190, 60, "#14532d", SERIF, "year"), *text("86", 510, 190, 60, "#14532d", SERIF, "year")),
+        symbol("leaf", 200, 40, 240, "#14532d", 2.2),
+        *text("HOLLOW", 320 - wide("HOLLOW", SERIF, 100) / 2, 420, 100, "#14532d", SERIF),
+    ),
+    _logo(
+        *("letters cut through", 860, 240, LETTER),
+        *(box(0, 0, 860, 240, "#ffffff", "ground"), *text("BROGUE", 40, 170, 150, "#0f172a", HEAVY)),
+        box(0, 112, 860, 10, "#ffffff", "ground"),
+        jpeg=90,
+    ),
+    _logo(
+        *("exclamation in another colour", 760, 220, LETTER),
+        *(*text("stevet", 40, 150, 130, "#0a5c54", SANS), *text("!", 480, 150, 130, "#e07a10", SANS, "more")),
+        as_bitmap=True,
+    ),
 )
