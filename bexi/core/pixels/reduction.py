@@ -33,7 +33,7 @@ _COLUMNS = 128
 _OUTPUTS = 16
 """So many output rows are made by one product [measured]."""
 _AHEAD = 1024
-"""So many rows of pixels, or all an output row needs, become light at once: threads work side by side on large parts."""
+"""So many rows of pixels become light at once: threads work side by side on large parts only [measured]."""
 _WORKERS = 2
 _products = ThreadpoolController()
 
