@@ -1,4 +1,4 @@
-"""Closing straight cuts through a line of letters, as a stencil has them: both halves are one letter."""
+"""Closing straight cuts through a line of letters, as a stencil or a struck word has: both halves are one letter."""
 
 from collections.abc import Sequence
 from dataclasses import replace
@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from scipy import ndimage
 
 from bexi.core.judging.drawing import Drawing
+from bexi.core.judging.flat import MOST_REGIONS
 from bexi.core.judging.letter_shapes import FEWEST, is_solid
 from bexi.core.judging.regions import Region, around
 
@@ -25,7 +26,9 @@ _WIDE = 1.15
 
 
 def without_slits(drawing: Drawing) -> Drawing:
-    """The same with the ink of letters going on through cuts."""
+    """The same with the ink of letters going on through cuts, and without a line of another colour that lies in one."""
+    if len(drawing.regions) > MOST_REGIONS:
+        return drawing
     kinds = drawing.kinds.copy()
     for upper, lower in _halves(drawing.regions):
         box, kind = around([half.box for half in (*upper, *lower)]), upper[0].kind
@@ -33,8 +36,10 @@ def without_slits(drawing: Drawing) -> Drawing:
         bottom = max(half.box.top for half in lower) + _WITHIN
         columns = slice(box.left, box.right)
         joined = _joined(kinds[top - 1, columns] == kind, kinds[bottom, columns] == kind, bottom - top)
-        band = kinds[top:bottom, columns]
-        band[(band == 0) & joined] = kind
+        if joined.any():
+            lines = [one.label for one in drawing.regions if top <= one.box.top and one.box.bottom <= bottom]
+            kinds[np.isin(drawing.labels, lines)] = 0
+            kinds[top:bottom, columns][:, joined] = kind
     return replace(drawing, kinds=kinds) if (kinds != drawing.kinds).any() else drawing
 
 

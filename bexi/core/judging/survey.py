@@ -68,8 +68,9 @@ def surveyed(
 ) -> Survey:
     """Measure pixels, each of which was repeated so many times, of a picture or a piece of a whole."""
     told = told_apart(pixels, repeated, whole)
-    drawing = without_slits(replace(told, kinds=np.pad(told.kinds, _ROOM)))
+    drawing = replace(told, kinds=np.pad(told.kinds, _ROOM))
     if drawing.separable and drawing.ink_box is not None:
+        drawing = without_slits(drawing)
         strokes, gaps = strokes_and_gaps(drawing)
         rows = tuple(row for row in rows_of(drawing.regions, max(drawing.kinds.shape)) if not is_drawn(row, drawing))
     else:

@@ -342,4 +342,8 @@ STRANGE: tuple[Brought, ...] = (
         *(*text("stevet", 40, 150, 130, "#0a5c54", SANS), *text("!", 480, 150, 130, "#e07a10", SANS, "more")),
         as_bitmap=True,
     ),
+    _logo(
+        *("struck word", 760, 240, First(frozenset({"first"}), ANY, frozenset({"line"}))),
+        *(*text("robust", 40, 165, 150, "#0b7d3e", SANS), box(25, 112, 560, 14, "#7a1f2b", "line")),
+    ),
 )
