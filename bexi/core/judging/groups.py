@@ -18,7 +18,7 @@ from bexi.core.judging.fringes import is_mixed
 from bexi.core.judging.letter_parts import is_outline_of, is_rim_of
 from bexi.core.judging.letter_shapes import is_bar, is_solid
 from bexi.core.judging.lettering import Row
-from bexi.core.judging.parts import Part, near_each_other, parts_of, room_between
+from bexi.core.judging.parts import Part, is_same_shape, near_each_other, parts_of, room_between
 from bexi.core.judging.regions import LINE, Region, around, lines_around
 from bexi.core.judging.survey import Survey, whole_survey
 from bexi.core.pixels.colour import Colour
@@ -31,6 +31,8 @@ _FULL, _LONG = 0.9, 12
 """A rule fills its box, as what carries a badge does its, and is so many times as long as it is wide."""
 _BARS, _BARS_APART = 1.4, 4
 """Bars of a drawing are as thick as each other but for so many times, and have so many times that between them."""
+_STRIPES, _LEVEL = 3, 0.05
+"""So many more bars that end where a rule does, within that share of its length, make stripes of all."""
 _EDGE = 1
 """Px of it that may be but its soft edge."""
 _DOT = 0.5
@@ -368,12 +370,23 @@ def _inside_badge(badge: Part, letters: set[int], drawing: Drawing) -> Iterator[
 def _is_amid(rule: Part, others: Sequence[Part]) -> bool:
     """Whether a rule has parts of a drawing on both of its sides, nearer than it is long, or is one of some bars."""
     box = rule.box
-    if any(_is_bar_beside(one, rule) for one in others):
+    if any(_is_bar_beside(one, rule) for one in others) or sum(_runs_along(one, rule) for one in others) >= _STRIPES:
         return True
     near = [one.box for one in others if one is not rule and room_between(one.box, box) < rule.side]
     if box.width > box.height:
         return any(one.bottom <= box.top for one in near) and any(one.top >= box.bottom for one in near)
     return any(one.right <= box.left for one in near) and any(one.left >= box.right for one in near)
+
+
+def _runs_along(one: Part, rule: Part) -> bool:
+    """Whether another bar, however thick, runs along a rule from end to end, nearer than it is long."""
+    its, box = one.box, rule.box
+    ends = [(its.left, box.left), (its.right, box.right)]
+    if box.height > box.width:
+        ends = [(its.top, box.top), (its.bottom, box.bottom)]
+    are_level = all(abs(end - other) <= _LEVEL * rule.side for end, other in ends)
+    is_near = room_between(its, box) < rule.side
+    return one is not rule and are_level and is_near and all(is_solid(region) for region in one.regions)
 
 
 def _is_bar_beside(one: Part, rule: Part) -> bool:
@@ -424,7 +437,15 @@ def _is_ornament_of(found: _Found, row: Row) -> bool:
     is_low = found.box.height < _DOT * row.height and all(part.side < _DOT * row.height for part in found.parts)
     is_on_line = row.box.top <= found.box.top and found.box.bottom <= row.box.bottom + _DOT * row.height
     is_small = side < _LOW * row.height and found.area < _LITTLE * letters
-    return is_dot or (is_low and is_on_line) or is_small or _is_stroke(found, row) or _is_flourish(found.box, row)
+    is_bit = is_dot or (is_low and is_on_line) or is_small or _is_stroke(found, row)
+    return is_bit or _is_flourish(found.box, row) or _is_border(found)
+
+
+def _is_border(found: _Found) -> bool:
+    """Whether a group is a row of one shape again and again, as five stars are."""
+    first, *others = found.parts
+    is_flat = found.box.width > _FLAT * found.box.height
+    return len(others) >= _STRIPES and is_flat and all(is_same_shape(first, one) for one in others)
 
 
 def _is_stroke(found: _Found, row: Row) -> bool:

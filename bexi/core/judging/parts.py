@@ -68,11 +68,11 @@ def _belong(one: Part, other: Part, its: Sequence[Part], beyond: Sequence[Part])
     boxes = [around([part.box for part in group]) for group in (its, beyond)]
     larger = max(max(box.width, box.height) for box in boxes)
     like_sides = max(one.side, other.side) <= _LIKE * min(one.side, other.side)
-    alike = like_sides and (one.regions[0].kind == other.regions[0].kind or _is_same_shape(one, other))
+    alike = like_sides and (one.regions[0].kind == other.regions[0].kind or is_same_shape(one, other))
     return room <= _NEAR * larger or (alike and room <= _ROW * min(one.side, other.side))
 
 
-def _is_same_shape(one: Part, other: Part) -> bool:
+def is_same_shape(one: Part, other: Part) -> bool:
     """Whether parts are as wide, as high and as large as each other, as dots in several colours are."""
     pairs = (one.box.width, other.box.width), (one.box.height, other.box.height), (one.area, other.area)
     return all(max(pair) <= _SAME * min(pair) for pair in pairs)

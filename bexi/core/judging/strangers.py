@@ -11,7 +11,7 @@ from bexi.core.judging.regions import Region
 _STRANGE = 2
 """Ways of being unlike the letters that make a part of a line none of them."""
 _MOST_PIECES, _OUTSIDE = 6, 1.3
-"""Of an emblem that stand on the line of the letters beside it."""
+"""Of an emblem that stand on the line of the letters beside it, unless they all are bars."""
 _MOST_BARS = 3
 """No word has more straight strokes in a row."""
 BEYOND = 0.1
@@ -51,7 +51,8 @@ def _strange_together(parts: Sequence[Region]) -> int:
     They are of other colours and strokes, or all are bars. Where one of them reaches beyond both of the letters' lines
     they are so if they are either further off or of other colours.
     """
-    for count in range(2, min(_MOST_PIECES, len(parts) - FEWEST) + 1):
+    bars = next((number for number, part in enumerate(parts) if not is_bar(part)), len(parts))
+    for count in range(2, min(max(_MOST_PIECES, bars), len(parts) - FEWEST) + 1):
         pieces, rest = parts[:count], parts[count:]
         base, top = base_of(rest), min(part.box.top for part in rest)
         between = [_gap(before, after) for before, after in pairwise(rest)]

@@ -7,6 +7,8 @@ from tests.core.judging.brought.forms import ANY, EMBLEM, FREE, LETTER, MARK, OW
 
 SANS, SERIF, HEAVY = "work-sans 700 normal", "lora 600 normal", "work-sans 800 normal"
 _LEAF = '<ellipse cx="130" cy="70" rx="26" ry="56" fill="{}" transform="rotate({} 130 130)"/>'
+_STAR = "l9 19 21 3-15 15 4 21-19-10-19 10 4-21-15-15 21-3z"
+_BARS = (20, 6), (36, 16), (64, 6), (80, 24), (114, 10), (134, 6), (150, 16), (176, 6)
 _HONEY = ("#f59e0b", "#d97706", "#b45309", "#f59e0b", "#d97706", "#b45309")
 
 
@@ -345,5 +347,15 @@ STRANGE: tuple[Brought, ...] = (
     _logo(
         *("struck word", 760, 240, First(frozenset({"first"}), ANY, frozenset({"line"}))),
         *(*text("robust", 40, 165, 150, "#0b7d3e", SANS), box(25, 112, 560, 14, "#7a1f2b", "line")),
+    ),
+    _logo(
+        *("bars beside a word", 860, 220, MARK),
+        *(box(x, 30, width, 160, "#1c7ed6", "emblem") for x, width in _BARS),
+        *text("MEMIT", 240, 150, 110, "#1c7ed6", SANS),
+    ),
+    _logo(
+        *("five stars above a name", 620, 260, LETTER),
+        Piece("stars", "".join(f'<path d="M{60 + 62 * turn} 20{_STAR}" fill="#f59e0b"/>' for turn in range(5))),
+        *text("Dumuhim", 40, 210, 110, "#c8102e", SANS),
     ),
 )
