@@ -52,8 +52,8 @@ _SEEN = 0.05
 """A colour of a smaller share of the ink is a trace."""
 _ASIDE = 0.03
 """Of its height: a cut along a group's shape runs so far beside it."""
-_AS_LARGE = 0.8
-"""Of the largest line's height: a name may be several lines."""
+_AS_LARGE, _IN_BLOCK, _AS_WIDE_AS = 0.8, 0.5, 0.06
+"""Of the largest line's height: a name may be several lines, which may be as wide as each other, but for so much."""
 _CARRIED, _DRAWN = 0.04, 0.015
 """Of a badge's area: less is an ornament, and less a speck."""
 _SQUARE = 0.86
@@ -156,7 +156,7 @@ def groups_of(picture: Picture, leftwards: bool = False) -> Groups:
     words = tuple(_in_artwork(row.box, survey, picture) for row in rows)
     lines = [row for row in rows if row.circle is None and not row.on_its_side]
     largest = max(lines, key=lambda row: row.height, default=None)
-    large = [row for row in lines if row.height > _AS_LARGE * largest.height] if largest else []
+    large = [row for row in lines if _is_as_large(row, largest)] if largest else []
     first = first_letter(survey, _name_begins(large, leftwards), leftwards) if large else None
     capital = largest.height * survey.scale if largest else None
     ink = _in_artwork(drawing.ink_box, survey, picture)
@@ -182,6 +182,12 @@ def _is_lined(found: _Found, drawing: Drawing) -> bool:
     """Whether a fine ring or frame line, which is none of its parts, runs around a group."""
     lines = (line for line in lines_around(drawing.regions) if line.label not in found.labels)
     return any(line.box.encloses(found.box) for line in lines)
+
+
+def _is_as_large(row: Row, largest: Row) -> bool:
+    """Whether a line is about as high as the largest, or lower and as wide, as in a block of words."""
+    is_of_block = abs(row.box.width - largest.box.width) < _AS_WIDE_AS * largest.box.width
+    return row.height > (_IN_BLOCK if is_of_block else _AS_LARGE) * largest.height
 
 
 def _name_begins(lines: Sequence[Row], leftwards: bool) -> Row:
