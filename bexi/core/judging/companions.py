@@ -1,18 +1,39 @@
-"""What stands beside an emblem and is none of it: the sign of a registered mark, and figures at both sides."""
+"""What stands beside an emblem and is none of it: a letter, the sign of a registered mark, figures at both sides."""
 
 from collections.abc import Sequence
+from statistics import median
 
 from bexi.core.artwork.ink import Box
-from bexi.core.judging.letter_shapes import is_solid
+from bexi.core.judging.letter_shapes import base_of, is_like, is_solid
+from bexi.core.judging.lettering import Row
 from bexi.core.judging.parts import Part
 from bexi.core.judging.regions import around
+from bexi.core.judging.strangers import BEYOND
 
 _SIGN, _CORNER = 0.22, 0.2
 """Of the emblem's longer side: a sign is smaller, and stands so near to its right edge, and to its top or its foot."""
+_LETTER, _WIDEST = (0.55, 1.6), 4
+"""Of a capital's height: no letter is lower or higher; and what stands for one is not so wide."""
 _LEVEL = 0.15
 """Of their height: figures at both sides stand on one line, and reach up to one."""
 _FEWEST, _LOWER = 2, 1.3
 """So many stand at either side of an emblem that is so many times as high."""
+
+
+def is_letter_beyond(part: Part, row: Row, parts: Sequence[Part]) -> bool:
+    """Whether a part is a letter of a line beyond a symbol, one of `parts`, which stands in a letter's place."""
+    letter, box = part.regions[0], part.box
+    stroke = median(one.stroke for one in row.parts)
+    is_of_line = letter.kind in {one.kind for one in row.parts} and is_like(letter.stroke, stroke)
+    stands = row.circle is None and abs(box.bottom - base_of(row.parts)) < BEYOND * row.height
+    is_high = _LETTER[0] < box.height / row.height < _LETTER[1]
+    if len(part.regions) > 1 or is_solid(letter) or not (is_of_line and stands and is_high):
+        return False
+    first, second = sorted((box, row.box), key=lambda one: one.left)
+    others = (one.box for one in parts if one is not part)
+    between = (one for one in others if first.right <= one.left and one.right <= second.left)
+    is_near = second.left - first.right < _WIDEST * row.height
+    return is_near and any(one.top < box.bottom and box.top < one.bottom for one in between)
 
 
 def without_companions(parts: tuple[Part, ...]) -> tuple[Part, ...]:

@@ -9,7 +9,7 @@ from scipy import ndimage
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.framing.cut import Cut
-from bexi.core.judging.companions import without_companions
+from bexi.core.judging.companions import is_letter_beyond, without_companions
 from bexi.core.judging.cutting import cut_along, lie_alone
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.first_letter import FirstLetter, first_letter
@@ -405,7 +405,8 @@ def _is_bar_beside(one: Part, rule: Part) -> bool:
 
 def _drawn_beside(rows: Sequence[Row], parts: Sequence[Part]) -> list[Part]:
     """Those of the parts that are no bits of lines of letters, and those that reach into the boxes of larger ones."""
-    alone = [part for part in parts if not any(_is_bit_of(part, row) for row in rows)]
+    bits = [part for part in parts if any(_is_bit_of(part, row) or is_letter_beyond(part, row, parts) for row in rows)]
+    alone = [part for part in parts if part not in bits]
     held = (
         part for part in parts if any(one.area > part.area and room_between(one.box, part.box) == 0 for one in alone)
     )

@@ -358,4 +358,14 @@ STRANGE: tuple[Brought, ...] = (
         Piece("stars", "".join(f'<path d="M{60 + 62 * turn} 20{_STAR}" fill="#f59e0b"/>' for turn in range(5))),
         *text("Dumuhim", 40, 210, 110, "#c8102e", SANS),
     ),
+    _logo(
+        *("symbol after one letter", 720, 240, MARK),
+        *(*text("b", 30, 165, 140, "#1f2937", SERIF), symbol("solid/cloud", 120, 60, 120, "#e07a10")),
+        *text("rezir", 255, 165, 140, "#1f2937", SERIF, "more"),
+    ),
+    _logo(
+        *("block of two lines", 520, 260, First(frozenset({"first"}), ANY)),
+        *text("GESATIT", 30, 110, 104, "#e07a10", SANS),
+        *text("HAVO", 30, 236, 156, "#9ca3af", SANS, "more"),
+    ),
 )
