@@ -192,6 +192,21 @@ class ShellTests(ViewTestCase):
             expect(page.get_by_text(told)).to_be_visible()
         expect(page.get_by_role("link", name="Enter the address")).to_be_visible()
 
+    def test_a_press_while_the_bench_is_being_set_up_wins(self):
+        page = self.view("set")
+        expect(page.get_by_role("region", name="Set plan")).to_be_visible()
+        press = """([name, wait]) => new Promise(done => setTimeout(() => {
+            [...document.querySelectorAll("nav a")].find(link => link.textContent === name).click();
+            done();
+        }, wait))"""
+        for wait in range(0, 40, 4):
+            page.evaluate(press, ["Bench", 0])
+            page.evaluate(press, ["Artwork", wait])
+            expect(page.get_by_role("heading", name=re.compile("^Artwork for"))).to_be_visible()
+            expect(page).to_have_url(re.compile(r"/artwork$"))
+            page.get_by_role("link", name="Set", exact=True).click()
+            expect(page.get_by_role("region", name="Set plan")).to_be_visible()
+
     def test_an_address_that_leads_nowhere(self):
         for path in ("/nowhere", "/sites/999/bench"):
             page = self.open(path)

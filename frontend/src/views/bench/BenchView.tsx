@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Empty } from "antd";
-import { useState } from "react";
-import { Navigate, useParams } from "react-router";
+import { useEffect, useState } from "react";
+import { useLocation, useNavigate, useParams } from "react-router";
 
 import { useArtwork } from "../../api/artwork";
 import { useDraft, useDraftById } from "../../api/drafts";
@@ -20,7 +20,7 @@ export function BenchView() {
   if (draftId !== undefined) return <DraftOnBench key={draftId} draftId={Number(draftId)} />;
   if (chosen.isPending) return <LoadingView what="Setting up the bench" />;
   if (chosen.error) return <ProblemNotice problem={chosen.error} retry={() => void chosen.refetch()} />;
-  if (chosen.data) return <Navigate to={`/sites/${site.id}/bench/${chosen.data.id}`} replace />;
+  if (chosen.data) return <Onward to={`/sites/${site.id}/bench/${chosen.data.id}`} />;
   return (
     <main style={{ padding: 64 }}>
       <Empty description={`Nothing is on the bench for ${site.name} yet. Choose or drop an artwork first.`}>
@@ -30,6 +30,16 @@ export function BenchView() {
       </Empty>
     </main>
   );
+}
+
+/** Goes on to another address, unless somebody has gone elsewhere meanwhile, which is not drawn yet. */
+function Onward({ to }: { to: string }) {
+  const { pathname } = useLocation();
+  const navigate = useNavigate();
+  useEffect(() => {
+    if (window.location.pathname === pathname) void navigate(to, { replace: true });
+  }, [navigate, pathname, to]);
+  return null;
 }
 
 function DraftOnBench({ draftId }: { draftId: number }) {
