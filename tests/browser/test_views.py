@@ -199,7 +199,7 @@ class ShellTests(ViewTestCase):
             [...document.querySelectorAll("nav a")].find(link => link.textContent === name).click();
             done();
         }, wait))"""
-        for wait in range(0, 40, 4):
+        for wait in range(0, 40, 10):
             page.evaluate(press, ["Bench", 0])
             page.evaluate(press, ["Artwork", wait])
             expect(page.get_by_role("heading", name=re.compile("^Artwork for"))).to_be_visible()

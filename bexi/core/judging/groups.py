@@ -407,9 +407,7 @@ def _drawn_beside(rows: Sequence[Row], parts: Sequence[Part]) -> list[Part]:
     """Those of the parts that are no bits of lines of letters, and those that reach into the boxes of larger ones."""
     bits = [part for part in parts if any(_is_bit_of(part, row) or is_letter_beyond(part, row, parts) for row in rows)]
     alone = [part for part in parts if part not in bits]
-    held = (
-        part for part in parts if any(one.area > part.area and room_between(one.box, part.box) == 0 for one in alone)
-    )
+    held = [part for part in parts if any(_reaches_into(part, one) for one in alone)]
     return [*alone, *(part for part in held if part not in alone)]
 
 
