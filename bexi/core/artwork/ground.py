@@ -9,8 +9,9 @@ from numpy.typing import NDArray
 from scipy import ndimage
 
 from bexi.core.artwork.checkerboard import Checkerboard, checkerboard_in
+from bexi.core.artwork.paper import lies_on_paper
 from bexi.core.artwork.pictures import Bitmap
-from bexi.core.artwork.rims import edge_of, without_rim
+from bexi.core.artwork.rims import edge_of, share_of, without_rim
 from bexi.core.pixels.around import highest_around
 from bexi.core.pixels.colour import WHITE
 from bexi.core.pixels.light import Pixels, over
@@ -23,6 +24,8 @@ _AT_ONCE = 1 << 18
 """Colours."""
 STRAYS = 0.08
 """In OKLab: how far a compressed picture's ground strays."""
+_MOST = 0.9
+"""Of the edge: a ground has so much."""
 _AGAINST = 0.25
 """Of what a piece has as the fields have it, it has so much as they have not: then it is white ink."""
 
@@ -46,8 +49,10 @@ def lift_ground(pixels: Pixels, tolerance: float, inside: bool = False) -> Pixel
 
 
 def ground_of(pixels: Pixels) -> NDArray[np.uint8]:
-    """The colour that is lifted, which most of the edges have: shape (3)."""
+    """The colour that is lifted, which most of the edges have, or white paper: shape (3)."""
     colour: NDArray[np.uint8] = np.median(edge_of(pixels)[:, :3], axis=0).astype(np.uint8)
+    if pixels[..., 3].min() == 255 and share_of(colour, edge_of(pixels)[:, :3]) < _MOST and lies_on_paper(pixels):
+        return np.full(3, 255, dtype=np.uint8)
     return colour
 
 

@@ -6,6 +6,7 @@ from enum import StrEnum
 import numpy as np
 from numpy.typing import NDArray
 
+from bexi.core.artwork.paper import lies_on_paper
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
 
@@ -71,13 +72,15 @@ def find_ink(pixels: Pixels) -> Ink:
     """Measure the ink of a picture.
 
     Clear ground: anything visible is ink. Solid ground (nine tenths of the edge within the noise of one colour):
-    what differs from it. Busy ground: everything.
+    what differs from it; white paper, too, around a drawing that was cut out closely. Busy ground: everything.
     """
     if pixels[..., 3].min() < 255 - CLEAR_BELOW:
         return _ink(GroundKind.CLEAR, None, pixels[..., 3] >= CLEAR_BELOW)
     edge = np.concatenate([pixels[0], pixels[-1], pixels[:, 0], pixels[:, -1]])[:, :3]
     colour = np.median(edge, axis=0).astype(np.uint8)
-    if np.mean(_far(edge, colour)) > 0.1:
+    if np.mean(_far(edge, colour)) > 0.1 and lies_on_paper(pixels):
+        colour = np.full(3, 255, dtype=np.uint8)
+    elif np.mean(_far(edge, colour)) > 0.1:
         return _ink(GroundKind.BUSY, None, np.ones(pixels.shape[:2], dtype=bool))
     return _ink(GroundKind.SOLID, Colour(*(int(channel) for channel in colour)), _far(pixels[..., :3], colour))
 

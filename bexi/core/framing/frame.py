@@ -27,6 +27,11 @@ class Frame:
                 f"This frame is out of bounds. Keep its position and side within {LARGEST_SIDE:,} px.",
             )
 
+    @property
+    def box(self) -> Box:
+        """The same as a rectangle."""
+        return Box(self.x, self.y, self.x + self.side, self.y + self.side)
+
     @classmethod
     def parse(cls, text: str) -> "Frame":
         """Read `X,Y,SIDE` in whole artwork pixels; raises FramingRefused."""

@@ -11,6 +11,9 @@ from bexi.core.judging.regions import Kinds, Region, outlines_of
 from bexi.core.pixels.areas import Areas, areas_of
 from bexi.core.pixels.colour import Colour, blended
 
+_LIES_ON = 0.05
+"""Of a colour's edges: with fewer at the ground it does but touch it, as letters do that a square cuts through."""
+
 
 @dataclass(frozen=True, eq=False)
 class Drawing:
@@ -79,9 +82,9 @@ class Drawing:
 
     @cached_property
     def carrier(self) -> int | None:
-        """The kind of a plate: the largest area of ink that touches the ground and holds other colours."""
+        """The kind of a plate: the largest area of ink that lies on the ground and holds other colours."""
         beside = self.beside
-        on_ground = [kind for kind in range(1, len(beside)) if beside[kind, 0]]
+        on_ground = [kind for kind in range(1, len(beside)) if beside[kind, 0] > _LIES_ON * beside[kind].sum()]
         areas = np.bincount(self.kinds.ravel(), minlength=len(beside))
         held = [kind for kind in on_ground if any(beside[kind, other] for other in range(1, len(beside)))]
         return max(held, key=lambda kind: areas[kind], default=None)

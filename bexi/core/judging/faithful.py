@@ -3,8 +3,8 @@
 import numpy as np
 from numpy.typing import NDArray
 
+from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Bitmap
-from bexi.core.framing.frame import whole_artwork
 from bexi.core.framing.hand.steps import HandStep
 from bexi.core.judging.survey import survey_of
 from bexi.core.pixels.light import ALPHA
@@ -45,7 +45,7 @@ def _leaves_out_letters_only(before: Bitmap, after: Bitmap) -> bool:
     gone = _changes(before, after) > _SEEN
     if not gone.any():
         return True
-    survey = survey_of(before, whole_artwork(before.width, before.height))
+    survey = survey_of(before, Box(0, 0, before.width, before.height))
     letters = np.zeros_like(gone)
     for box in (survey.in_artwork(part.box) for row in survey.rows for part in row.parts):
         letters[max(0, box.top) : box.bottom, max(0, box.left) : box.right] = True

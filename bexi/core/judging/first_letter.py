@@ -1,5 +1,6 @@
 """The first letter of a wordmark, cut out just as the wordmark draws it."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from bexi.core.artwork.ink import Box
@@ -14,6 +15,8 @@ from bexi.core.pixels.colour import Colour
 
 _ASIDE = 0.05
 """The cut runs so much of the letter's height beside it, nearer where the next letter is near."""
+_BELOW = 0.15
+"""Of the line's height: a capital's top lies no further below the highest letter's."""
 _WIDEST = 1.7
 """In its heights; what is wider is several letters that run into each other."""
 
@@ -38,13 +41,14 @@ def first_letter(survey: Survey, row: Row, leftwards: bool) -> FirstLetter | Non
     `leftwards` says that the row runs from right to left.
     """
     drawing = survey.drawing
-    first = row.first(drawing.labels, leftwards)
+    its = row.first(drawing.labels, leftwards)
+    first, box = its[0], around([part.box for part in its])
     colour = drawing.colours[first.kind]
-    if colour is None or first.box.width > _WIDEST * first.box.height:
+    if colour is None or _runs_on(box) or (_is_partly_joined(row, its) and not leftwards):
         return None
     letters = {part.label for its in survey.rows for part in its.parts}
     others = [region for region in drawing.regions if region.label not in letters]
-    regions = [first, *(other for other in others if _is_dot_of(other, first, row))]
+    regions = [*its, *(other for other in others if _is_dot_of(other, first, row))]
     kind, label = _left_of(first, drawing)
     rims = [other for other in others if other.kind and is_rim_of(other, first)]
     if any(rim.label == label for rim in rims):
@@ -54,8 +58,21 @@ def first_letter(survey: Survey, row: Row, leftwards: bool) -> FirstLetter | Non
     if cut is None:
         return None
     on = drawing.colours[kind] if kind else None
-    box = survey.in_artwork(around([region.box for region in regions]))
-    return FirstLetter(cut, box, colour, on, first.kind in drawing.fading)
+    shown = survey.in_artwork(around([region.box for region in regions]))
+    return FirstLetter(cut, shown, colour, on, first.kind in drawing.fading)
+
+
+def _runs_on(box: Box) -> bool:
+    """Whether something is so wide that it is several letters."""
+    return box.width > _WIDEST * box.height
+
+
+def _is_partly_joined(row: Row, first: Sequence[Region]) -> bool:
+    """Whether other letters are joined, and what stands at the left is no capital: it may be what ends the line."""
+    others = [part for part in row.parts if part not in first]
+    top = min((part.box.top for part in others), default=0)
+    is_capital = first[0].box.top <= top + _BELOW * row.height
+    return row.is_joined or (not row.characters and not is_capital and any(_runs_on(part.box) for part in others))
 
 
 def _left_of(region: Region, drawing: Drawing) -> tuple[int, int]:

@@ -33,6 +33,8 @@ _WIDEST_GAP = 0.25
 """Ground further apart, in sides, is room, not a gap."""
 _SMALL_PRINT, _REACHES = 0.12, 2 / 3
 """Of all ink: letters that are less of it; and how far what is left reaches over the whole."""
+_NEARLY = 1.1
+"""A frame of which a piece reaches out by no more is looked at with the whole piece, as all larger frames are."""
 _LEAST_LENGTH = 0.1
 """Gaps shorter than this in all, in sides, are notches."""
 
@@ -100,11 +102,11 @@ def _measured(picture: Picture, framing: Framing, purpose: Purpose) -> Measured:
         # What changes the ink itself is measured where it was made.
         (pixels,) = compose(picture, replace(framing, finish=finish), purpose, [SIDE])
         survey = surveyed(pixels, frame.x, frame.y, frame.side / SIDE)
-        shown = Box(frame.x, frame.y, frame.x + frame.side, frame.y + frame.side)
-        return _Seen(survey, frame, shown, (), is_drawn).measured(NO_PLATE, survey.drawing.colours[0])
+        return _Seen(survey, frame, frame.box, (), is_drawn).measured(NO_PLATE, survey.drawing.colours[0])
     shown = _within(Box(0, 0, picture.width, picture.height), framing.cut)
     paper = None if lift is None or finish.recolour else whole_survey(source).drawing.colours[0]
-    survey = _in_one_colour(_without_paper(survey_of(picture, frame), paper), finish.recolour)
+    looked_at = shown if _longer(shown) <= _NEARLY * frame.side else _within(shown, frame.box)
+    survey = _in_one_colour(_without_paper(survey_of(picture, looked_at), paper), finish.recolour)
     outline = framing.cut.outline if framing.cut else ()
     seen = _Seen(survey, frame, shown, outline, is_drawn)
     return seen.measured(framing.plate, framing.ground_for(purpose.opaque))
@@ -217,7 +219,7 @@ class _Seen:
         """Those in the frame, in sides of it."""
         survey, frame = self.survey, self.frame
         x, y = survey.x + (widths.x + 0.5) * survey.scale, survey.y + (widths.y + 0.5) * survey.scale
-        seen = _within(self.shown, Box(frame.x, frame.y, frame.x + frame.side, frame.y + frame.side))
+        seen = _within(self.shown, frame.box)
         inside = (x >= seen.left) & (x < seen.right) & (y >= seen.top) & (y < seen.bottom)
         sides = survey.scale / frame.side
         across, down = (x - frame.x) / frame.side, (y - frame.y) / frame.side
@@ -240,7 +242,7 @@ class _Seen:
         survey, frame, box = self.survey, self.frame, part.box
         x = survey.x + (box.left + box.right) / 2 * survey.scale
         y = survey.y + (box.top + box.bottom) / 2 * survey.scale
-        shown = _within(self.shown, Box(frame.x, frame.y, frame.x + frame.side, frame.y + frame.side))
+        shown = _within(self.shown, frame.box)
         if not (shown.left <= x < shown.right and shown.top <= y < shown.bottom):
             return False
         row, column = (int((place - start) / frame.side * SIDE) for place, start in ((y, frame.y), (x, frame.x)))

@@ -12,7 +12,7 @@ from bexi.core.artwork.ink import Box, find_ink
 from bexi.core.artwork.pictures import Bitmap, Picture, Vector
 from bexi.core.artwork.shapes import main_colours
 from bexi.core.artwork.vector import render, render_whole
-from bexi.core.framing.frame import Frame, hug
+from bexi.core.framing.frame import hug
 from bexi.core.framing.hand.kinds import SIDE as HAND_SIDE
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.drawn_parts import is_drawn
@@ -32,9 +32,13 @@ _SMALL, _AROUND = 0.5, 0.1
 """Of a picture's longer side: ink that is smaller lies on a page; and how much of its own side is looked at around."""
 _ROOM = 8
 """Px of ground laid around, so that ink at the rim is not taken for a picture's edge."""
-_ENOUGH = HAND_SIDE
-"""A frame that holds so many px of the whole artwork's survey needs none of its own, which has so many, as the drawing
-of a hand does; pictures of fewer are enlarged."""
+_BESIDE = 1 / 16
+"""Of a piece's longer side: so much is looked at around it."""
+_ENOUGH = round(HAND_SIDE * (1 + 2 * _BESIDE))
+"""Px of a piece's survey, so that the piece has as many as the drawing of a hand, which is enough of the whole one's,
+too; pictures of fewer are enlarged."""
+_ROUNDING = 1e-6
+"""Of a px."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -78,12 +82,19 @@ def surveyed(
     return Survey(drawing, strokes, gaps, rows, x - _ROOM * scale, y - _ROOM * scale, scale)
 
 
-def survey_of(picture: Picture, frame: Frame) -> Survey:
-    """A survey of the artwork fine enough for a frame: any of a photograph, of which nothing is measured."""
+def survey_of(picture: Picture, box: Box) -> Survey:
+    """A survey fine enough for a box of the artwork: any of a photograph, of which nothing is measured.
+
+    A little around the box is looked at, too: what ends at its edge may be a badge that goes on.
+    """
     whole, inked = whole_survey(picture), _inked(picture)
-    if not whole.drawing.separable or frame.side * _longest(inked) >= _ENOUGH * max(inked.width, inked.height):
+    shorter, longer = sorted((box.width, box.height))
+    is_fine = longer * _longest(inked) >= HAND_SIDE * max(inked.width, inked.height)
+    if not whole.drawing.separable or shorter <= 0 or is_fine:
         return whole
-    return _survey_in(picture, frame)
+    aside = round(_BESIDE * longer)
+    right, bottom = min(picture.width, box.right + aside), min(picture.height, box.bottom + aside)
+    return _survey_in(picture, Box(max(0, box.left - aside), max(0, box.top - aside), right, bottom))
 
 
 @lru_cache(maxsize=4)
@@ -100,7 +111,7 @@ def whole_survey(picture: Picture) -> Survey:
         pixels, left, top = _whole_drawn(picture), 0.0, 0.0
         scale = max(picture.width, picture.height) / max(pixels.shape[:2])
     else:
-        pixels, left, top, scale = _drawn_in(picture, hug(box, 0), longest)
+        pixels, left, top, scale = _drawn_in(picture, box, longest)
     return _of_photograph(pixels, left, top, scale) if is_photograph(pixels) else surveyed(pixels, left, top, scale)
 
 
@@ -146,30 +157,33 @@ def _longest(box: Box) -> int:
 
 
 @lru_cache(maxsize=8)  # each holds about 5 MB
-def _survey_in(picture: Picture, frame: Frame) -> Survey:
-    """The survey of what lies in a frame."""
+def _survey_in(picture: Picture, box: Box) -> Survey:
+    """The survey of what lies in a box of the artwork."""
     whole = whole_survey(picture).drawing
     if isinstance(picture, Bitmap):
-        left, top = max(0, frame.x), max(0, frame.y)
-        right, bottom = min(picture.width, frame.x + frame.side), min(picture.height, frame.y + frame.side)
-        pixels = _part(on_paper(picture), Box(left, top, right, bottom), _ENOUGH)
-        return _by_softness(pixels, left, top, max(right - left, bottom - top) / max(pixels.shape[:2]), whole)
-    pixels, x, y, scale = _drawn_in(picture, frame, _ENOUGH)
+        pixels = _part(on_paper(picture), box, _ENOUGH)
+        scale = max(box.width, box.height) / max(pixels.shape[:2])
+        return _by_softness(pixels, box.left, box.top, scale, whole)
+    pixels, x, y, scale = _drawn_in(picture, box, _ENOUGH)
     return surveyed(pixels, x, y, scale, whole=whole)
 
 
-def _drawn_in(picture: Vector, frame: Frame, size: int) -> tuple[Pixels, float, float, float]:
-    """What of a drawing lies in a frame that is drawn `size` px large: where that begins, and how large a px is."""
+def _drawn_in(picture: Vector, box: Box, size: int) -> tuple[Pixels, float, float, float]:
+    """What of a drawing lies in a box, whose longer side `size` px are: where that begins, and how large a px is."""
+    frame = hug(box, 0)
     scale = frame.side / size
-    rows, columns = _inside(frame.y, picture.height, scale, size), _inside(frame.x, picture.width, scale, size)
+    rows, columns = (
+        _inside((first - start) / scale, (past - start) / scale, size)
+        for start, first, past in ((frame.y, box.top, box.bottom), (frame.x, box.left, box.right))
+    )
     pixels = np.ascontiguousarray(render(picture, frame.x, frame.y, frame.side, size)[rows, columns])
     return pixels, frame.x + columns.start * scale, frame.y + rows.start * scale, scale
 
 
-def _inside(start: int, length: int, scale: float, size: int) -> slice:
-    """Which of a frame's px lie in the artwork: beyond it a ground would not be known as one."""
-    first, past = max(0, ceil(-start / scale)), min(size, floor((length - start) / scale))
-    return slice(first, past) if first < past else slice(0, size)
+def _inside(start: float, past: float, size: int) -> slice:
+    """The whole px of a stretch: beyond the artwork a ground would not be known as one."""
+    first, last = max(0, ceil(start - _ROUNDING)), min(size, floor(past + _ROUNDING))
+    return slice(first, last) if first < last else slice(0, size)
 
 
 def _part(picture: Bitmap, box: Box, longest: int) -> Pixels:
@@ -189,6 +203,6 @@ def _by_softness(pixels: Pixels, x: float, y: float, scale: float, whole: Drawin
     soft, longest = softness_of(pixels), max(pixels.shape[:2])
     if soft > 1:
         pixels = np.asarray(Image.fromarray(pixels).reduce(soft))
-    repeated = max(soft, -(-_ENOUGH // max(pixels.shape[:2])))
+    repeated = max(soft, -(-HAND_SIDE // max(pixels.shape[:2])))
     pixels = pixels.repeat(repeated, axis=0).repeat(repeated, axis=1)
     return surveyed(pixels, x, y, scale * longest / max(pixels.shape[:2]), repeated, whole)

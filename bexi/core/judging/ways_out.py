@@ -111,7 +111,7 @@ def letters_framing(letters: Source, framing: Framing) -> Framing:
 def framed(group: Group, groups: Groups, framing: Framing, margin: int = 2) -> Framing:
     """The framing of one group: around it, and without what belongs to others though it lies in the square."""
     frame = hug(group.box, margin)
-    square = Box(frame.x, frame.y, frame.x + frame.side, frame.y + frame.side)
+    square = frame.box
     boxes = [other.box for other in groups.emblems if other is not group] + list(groups.words)
     cut = group.cut if any(_overlap(square, box) for box in boxes) else None
     return replace(framing, frame=frame, cut=cut, ground=group.on.colour if group.on else framing.ground)
