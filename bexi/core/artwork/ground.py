@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from scipy import ndimage
 
 from bexi.core.artwork.checkerboard import Checkerboard, checkerboard_in
+from bexi.core.artwork.ink import NEAR_GROUND
 from bexi.core.artwork.paper import lies_on_paper
 from bexi.core.artwork.pictures import Bitmap
 from bexi.core.artwork.rims import edge_of, share_of, without_rim
@@ -49,9 +50,11 @@ def lift_ground(pixels: Pixels, tolerance: float, inside: bool = False) -> Pixel
 
 
 def ground_of(pixels: Pixels) -> NDArray[np.uint8]:
-    """The colour that is lifted, which most of the edges have, or white paper: shape (3)."""
-    colour: NDArray[np.uint8] = np.median(edge_of(pixels)[:, :3], axis=0).astype(np.uint8)
-    if pixels[..., 3].min() == 255 and share_of(colour, edge_of(pixels)[:, :3]) < _MOST and lies_on_paper(pixels):
+    """The colour that is lifted, shape (3): that of most of the edge, or white where this is ink that lies on paper."""
+    edge = edge_of(pixels)
+    colour: NDArray[np.uint8] = np.median(edge[:, :3], axis=0).astype(np.uint8)
+    is_ink = colour.min() < 255 - NEAR_GROUND and share_of(colour, edge[:, :3]) < _MOST
+    if is_ink and edge[:, 3].min() == 255 and lies_on_paper(pixels):
         return np.full(3, 255, dtype=np.uint8)
     return colour
 

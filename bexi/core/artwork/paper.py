@@ -14,6 +14,8 @@ _LEAST = 0.3
 """Of the edge: where less is paper, the ink fills the picture."""
 _STEP, _FEW, _MOST = 32, 8, 0.8
 """Colours within a step are one, of 255; so few of them make most of a drawing."""
+_LOOKED_AT = 512
+"""Px along the longer side are enough to count colours."""
 _SHORT = 0.15
 """Of the whole edge: ink that reaches it on letters' feet and sides runs along it no further."""
 _RECTANGLE, _MOSTLY = 0.97, 0.9
@@ -26,12 +28,15 @@ def lies_on_paper(pixels: Pixels) -> bool:
     Either all corners are white, as around a shield, or the ink reaches the edge here and there, as a word's does.
     `pixels` are opaque, of shape (height, width, 4).
     """
-    white = np.all(pixels[..., :3] >= _WHITE, axis=-1)
-    edge = _around(white)
-    if not _LEAST <= edge.mean() < 1 or not _has_few_colours(pixels[..., :3]):
+    edge = np.all(_around(pixels[..., :3]) >= _WHITE, axis=-1)
+    step = 1 + max(pixels.shape) // _LOOKED_AT
+    if not _LEAST <= edge.mean() < 1 or not _has_few_colours(pixels[::step, ::step, :3]):
         return False
-    has_corners = all(white[row, column] for row in (0, -1) for column in (0, -1))
-    return (has_corners or _longest_run(~edge) <= _SHORT * len(edge)) and not _is_in_rectangles(white)
+    has_corners = np.all(pixels[[0, 0, -1, -1], [0, -1, 0, -1], :3] >= _WHITE)
+    reaches_here_and_there = _longest_run(~edge) <= _SHORT * len(edge)
+    return bool(has_corners or reaches_here_and_there) and not _is_in_rectangles(
+        np.all(pixels[..., :3] >= _WHITE, axis=-1)
+    )
 
 
 def _around(values: NDArray[Any]) -> NDArray[Any]:

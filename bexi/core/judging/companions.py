@@ -5,9 +5,9 @@ from statistics import median
 
 from bexi.core.artwork.ink import Box
 from bexi.core.judging.letter_shapes import base_of, is_like, is_solid
-from bexi.core.judging.lettering import Row
 from bexi.core.judging.parts import Part
 from bexi.core.judging.regions import around
+from bexi.core.judging.rows import Row
 from bexi.core.judging.strangers import BEYOND
 
 _SIGN, _CORNER = 0.22, 0.2

@@ -4,8 +4,8 @@ import numpy as np
 from scipy import ndimage
 
 from bexi.core.judging.drawing import Drawing
-from bexi.core.judging.lettering import Row
 from bexi.core.judging.regions import Region
+from bexi.core.judging.rows import Row
 
 _FEW = 4
 """A longer line is lettering, whatever lies behind it."""

@@ -8,8 +8,8 @@ from bexi.core.framing.cut import Cut
 from bexi.core.judging.cutting import cut_along
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.letter_parts import is_rim_of
-from bexi.core.judging.lettering import Row
 from bexi.core.judging.regions import Region, around
+from bexi.core.judging.rows import Row
 from bexi.core.judging.survey import Survey
 from bexi.core.pixels.colour import Colour
 

@@ -17,9 +17,9 @@ from bexi.core.judging.flat import MOST_REGIONS
 from bexi.core.judging.fringes import is_mixed
 from bexi.core.judging.letter_parts import is_outline_of, is_rim_of
 from bexi.core.judging.letter_shapes import is_bar, is_solid
-from bexi.core.judging.lettering import Row
 from bexi.core.judging.parts import Part, is_same_shape, near_each_other, parts_of, room_between
 from bexi.core.judging.regions import LINE, Region, around, lines_around
+from bexi.core.judging.rows import Row
 from bexi.core.judging.survey import Survey, whole_survey
 from bexi.core.pixels.colour import Colour
 

@@ -4,16 +4,12 @@ An emblem beside a word may be of its height and colour. It is told from the let
 with them: it reaches beyond their lines, stands further off, is wider, of another stroke or another colour.
 """
 
-from collections.abc import Iterator, Sequence, Set
-from dataclasses import dataclass, replace
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
 
 import numpy as np
 
 from bexi.core.artwork.ink import Box
-from bexi.core.judging.brackets import Labels, without_brackets
-from bexi.core.judging.characters import character_lines
-from bexi.core.judging.glyphs import Glyph
-from bexi.core.judging.joined import joined_lines
 from bexi.core.judging.letter_parts import parts_of_letters
 from bexi.core.judging.letter_shapes import (
     EIGHTH,
@@ -27,17 +23,13 @@ from bexi.core.judging.letter_shapes import (
     is_like,
     winding,
 )
+from bexi.core.judging.other_writing import downwards, with_other_writing
 from bexi.core.judging.regions import Region, around
+from bexi.core.judging.rows import Row, turned
 from bexi.core.judging.strangers import BEYOND, without_strangers
 
 _FEWEST_AROUND, _ONE_COLOUR = 6, 0.75
 """Letters around a circle, most of which are of one colour."""
-_AS_CAPITALS = 0.7
-"""Characters and joined writing are read from 10 px on, where capitals are from 7 [common practice]."""
-_ACCENTS = 0.07
-"""Of a line's ink: dots and accents have less."""
-_PIECES = 4
-"""So many unjoined letters joined writing may have that look like a row by themselves."""
 _BESIDE = 0.7
 """Of all ink: a line on its side that has more of it is no line beside an emblem."""
 _FEWEST_DOWN, _LIKE_DOWN, _LIKE_FILL = 4, 1.2, 0.05
@@ -67,41 +59,6 @@ _LARGEST_SHARE = 0.65
 """Of the drawing's longer side; what is higher is no row of letters."""
 
 
-@dataclass(frozen=True)
-class Row:
-    """Parts that are letters of one line. `height` is that of a capital, in px of the drawing.
-
-    `circle` is the middle and the radius of the circle that they stand around, in px, None for a straight line;
-    `runs_down` tells of letters below each other, `on_its_side` of a line that is turned, whose letters are of no use.
-    `characters` are those of a line in which each is made of several parts, `is_joined` tells of joined writing.
-    """
-
-    parts: tuple[Region, ...]
-    height: float
-    circle: tuple[float, float, float] | None = None
-    runs_down: bool = False
-    on_its_side: bool = False
-    characters: tuple[Glyph, ...] = ()
-    is_joined: bool = False
-
-    def first(self, labels: Labels, leftwards: bool) -> tuple[Region, ...]:
-        """The parts of the letter that a straight line begins with, within its brackets, the largest first.
-
-        It is at the right where the line runs leftwards. `labels` are those of the drawing's regions, px by px.
-        """
-        if self.characters:
-            return tuple(sorted(self.characters[0].parts, key=lambda part: -part.area))
-        if self.runs_down:
-            return (min(self.parts, key=lambda part: part.box.top),)
-        within = without_brackets(sorted(self.parts, key=lambda part: part.box.left), labels)
-        return (within[-1 if leftwards else 0],)
-
-    @property
-    def box(self) -> Box:
-        """Around all its letters."""
-        return around(part.box for part in self.parts)
-
-
 def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     """The rows of letters among the regions of a drawing, `longest` px along its longer side; no region is in two."""
     within_letters = parts_of_letters(regions)
@@ -114,8 +71,8 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     could_be = _without_columns(could_be)
     rows = [Row(line, _capital(line)) for line in _lettered(could_be, regions)]
     rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)]
-    rows = _with_other_writing(rows, regions)
-    rows = rows or [*_columns(could_be), *_downwards(regions)] or list(_on_their_side(could_be, regions))
+    rows = with_other_writing(rows, regions)
+    rows = rows or [*_columns(could_be), *downwards(regions)] or list(_on_their_side(could_be, regions))
     ring = _around_circle(could_be)
     if ring is None:
         return rows
@@ -123,59 +80,6 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     # A few letters at the top and at the foot of a circle stand on lines of their own, too.
     apart = [row for row in rows if not in_ring & {part.label for part in row.parts}]
     return [*apart, ring] if all(len(row.parts) < len(ring.parts) / 2 for row in rows) else rows
-
-
-def _with_other_writing(rows: Sequence[Row], regions: Sequence[Region]) -> list[Row]:
-    """The same with lines of characters and of joined writing, of which a row of letters may have told some parts."""
-    for line in _other_writing(regions):
-        shared = [row for row in rows if _share(row, line)]
-        if all(_is_of_pieces(row, line) for row in shared):
-            rows = [*(row for row in rows if row not in shared), line]
-    return list(rows)
-
-
-def _other_writing(regions: Sequence[Region]) -> Iterator[Row]:
-    for line in character_lines(regions):
-        yield _in_characters(line)
-    for parts in joined_lines(regions):
-        yield Row(parts, _AS_CAPITALS * around([part.box for part in parts]).height, is_joined=True)
-
-
-def _in_characters(line: Sequence[Glyph], runs_down: bool = False) -> Row:
-    parts = tuple(part for one in line for part in one.parts)
-    box = around([part.box for part in parts])
-    return Row(parts, _AS_CAPITALS * min(box.width, box.height), runs_down=runs_down, characters=tuple(line))
-
-
-def _downwards(regions: Sequence[Region]) -> Iterator[Row]:
-    """Lines of characters below each other."""
-    own = {region.label: region for region in regions}
-    for line in character_lines([replace(region, box=_turned(region.box)) for region in regions]):
-        yield _in_characters([Glyph(tuple(own[part.label] for part in one.parts)) for one in line], runs_down=True)
-
-
-def _share(row: Row, line: Row) -> bool:
-    return not {part.label for part in row.parts}.isdisjoint(part.label for part in line.parts)
-
-
-def _is_of_pieces(row: Row, line: Row) -> bool:
-    """Whether a row of letters is of a line's pieces.
-
-    Of characters it has some and lacks others, which are no dots or accents. Of joined writing it has but a few, and
-    lacks others or has an emblem.
-    """
-    its, own = ({part.label for part in one.parts} for one in (row, line))
-    if line.is_joined:
-        return len(its & own) <= _PIECES and (not its <= own or _lacks_more(its, line.parts))
-    return any(_lacks_more(its, one.parts) for one in line.characters if not its.isdisjoint(p.label for p in one.parts))
-
-
-def _lacks_more(its: Set[int], parts: Sequence[Region]) -> bool:
-    """Whether some parts, of which others have these labels, have more than dots and accents besides."""
-    box = around([part.box for part in parts])
-    left = [part for part in parts if part.label not in its]
-    is_much = sum(part.area for part in left) > _ACCENTS * sum(part.area for part in parts)
-    return is_much and any(part.box.bottom > (box.top + box.bottom) / 2 for part in left)
 
 
 def _without_columns(regions: Sequence[Region]) -> list[Region]:
@@ -202,17 +106,13 @@ def _lettered(could_be: Sequence[Region], regions: Sequence[Region]) -> Iterator
 
 def _on_their_side(could_be: Sequence[Region], regions: Sequence[Region]) -> Iterator[Row]:
     """Lines that run up or down beside an emblem, which has no little share of the ink."""
-    turned = {region.label: replace(region, box=_turned(region.box)) for region in regions}
+    upright = {region.label: replace(region, box=turned(region.box)) for region in regions}
     ink = sum(region.area for region in regions if region.kind)
-    for line in _lettered([turned[one.label] for one in could_be], list(turned.values())):
+    for line in _lettered([upright[one.label] for one in could_be], list(upright.values())):
         labels = {part.label for part in line}
         parts = tuple(region for region in could_be if region.label in labels)
         if len(parts) > FEWEST and sum(part.area for part in parts) < _BESIDE * ink:
             yield Row(parts, _capital(line), on_its_side=True)
-
-
-def _turned(box: Box) -> Box:
-    return Box(box.top, box.left, box.bottom, box.right)
 
 
 def _columns(regions: Sequence[Region]) -> Iterator[Row]:

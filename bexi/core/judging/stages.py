@@ -11,7 +11,7 @@ from bexi.core.artwork.pictures import Picture
 from bexi.core.framing.tabs import TABS
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.groups import groups_of
-from bexi.core.judging.lettering import Row
+from bexi.core.judging.rows import Row
 from bexi.core.judging.survey import Survey, whole_survey
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels

@@ -17,8 +17,9 @@ from bexi.core.framing.hand.kinds import SIDE as HAND_SIDE
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.drawn_parts import is_drawn
 from bexi.core.judging.flat import told_apart
-from bexi.core.judging.lettering import Row, rows_of
+from bexi.core.judging.lettering import rows_of
 from bexi.core.judging.photographs import is_photograph
+from bexi.core.judging.rows import Row
 from bexi.core.judging.slits import without_slits
 from bexi.core.judging.softness import softness_of
 from bexi.core.judging.strokes import Widths, strokes_and_gaps

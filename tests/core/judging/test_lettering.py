@@ -24,8 +24,9 @@ from bexi.core.framing.recipe import Framing
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.drawn_parts import is_drawn
 from bexi.core.judging.judge import judge
-from bexi.core.judging.lettering import Row, rows_of
+from bexi.core.judging.lettering import rows_of
 from bexi.core.judging.regions import Region
+from bexi.core.judging.rows import Row
 from bexi.core.judging.survey import whole_survey
 from bexi.core.pixels.colour import WHITE, Colour
 from bexi.core.pixels.light import Pixels, over

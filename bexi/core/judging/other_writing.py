@@ -1,0 +1,75 @@
+"""Lines of writing that is not made of letters one by one, beside the rows of letters that were told already."""
+
+from collections.abc import Iterator, Sequence, Set
+from dataclasses import replace
+
+from bexi.core.judging.characters import character_lines
+from bexi.core.judging.glyphs import Glyph
+from bexi.core.judging.joined import joined_lines
+from bexi.core.judging.regions import Region, around
+from bexi.core.judging.rows import Row, turned
+
+_AS_CAPITALS = 0.7
+"""Characters and joined writing are read from 10 px on, where capitals are from 7 [common practice]."""
+_ACCENTS = 0.07
+"""Of a line's ink: dots and accents have less."""
+_ALONE = 0.9
+"""Of all ink: with so much there is nothing beside them."""
+_PIECES = 4
+"""So many unjoined letters joined writing may have that look like a row by themselves."""
+
+
+def with_other_writing(rows: Sequence[Row], regions: Sequence[Region]) -> list[Row]:
+    """The same with lines of characters and of joined writing, of which a row of letters may have told some parts."""
+    for line in _other_writing(regions):
+        shared = [row for row in rows if _share(row, line)]
+        if all(_is_of_pieces(row, line) for row in shared):
+            rows = [*(row for row in rows if row not in shared), line]
+    return list(rows)
+
+
+def _other_writing(regions: Sequence[Region]) -> Iterator[Row]:
+    ink = sum(region.area for region in regions if region.kind)
+    for line in map(_in_characters, character_lines(regions)):
+        # Two alone may be the halves of a symbol, and are as wide as one.
+        if len(line.characters) > 2 or sum(part.area for part in line.parts) < _ALONE * ink:
+            yield line
+    for parts in joined_lines(regions):
+        yield Row(parts, _AS_CAPITALS * around([part.box for part in parts]).height, is_joined=True)
+
+
+def _in_characters(line: Sequence[Glyph], runs_down: bool = False) -> Row:
+    parts = tuple(part for one in line for part in one.parts)
+    box = around([part.box for part in parts])
+    return Row(parts, _AS_CAPITALS * min(box.width, box.height), runs_down=runs_down, characters=tuple(line))
+
+
+def downwards(regions: Sequence[Region]) -> Iterator[Row]:
+    """Lines of characters below each other."""
+    own = {region.label: region for region in regions}
+    for line in character_lines([replace(region, box=turned(region.box)) for region in regions]):
+        yield _in_characters([Glyph(tuple(own[part.label] for part in one.parts)) for one in line], runs_down=True)
+
+
+def _share(row: Row, line: Row) -> bool:
+    return not {part.label for part in row.parts}.isdisjoint(part.label for part in line.parts)
+
+
+def _is_of_pieces(row: Row, line: Row) -> bool:
+    """Whether a row of letters is of a line's pieces.
+
+    Of characters it has some and lacks others, which are no dots or accents. Of joined writing it has but a few, and
+    lacks others or has an emblem.
+    """
+    its, own = ({part.label for part in one.parts} for one in (row, line))
+    if line.is_joined:
+        return len(its & own) <= _PIECES and (not its <= own or _lacks_more(its, line.parts))
+    return any(_lacks_more(its, one.parts) for one in line.characters if not its.isdisjoint(p.label for p in one.parts))
+
+
+def _lacks_more(its: Set[int], parts: Sequence[Region]) -> bool:
+    """Whether some parts, of which others have these labels, have more than dots and accents besides."""
+    box = around([part.box for part in parts])
+    left = [part for part in parts if part.label not in its]
+    is_much = sum(part.area for part in left) > _ACCENTS * sum(part.area for part in parts)
+    return is_much and any(part.box.bottom > (box.top + box.bottom) / 2 for part in left)
