@@ -17,13 +17,15 @@ from bexi.core.judging.halos import halos_in, strength_of
 from bexi.core.judging.regions import Kinds, without_slivers, without_specks
 from bexi.core.pixels.around import highest_around, lowest_around
 from bexi.core.pixels.colour import Colour
-from bexi.core.pixels.light import Pixels
+from bexi.core.pixels.light import ALPHA, Pixels
 
 _OPAQUE = 0.97
 _MOST_TILES = 300
 """Areas of a picture that reaches over all of its square; a photograph has more."""
 MOST_REGIONS = 400
 """No drawing for a site has so many areas of one colour: it is a photograph."""
+_WATERMARK, _OPAQUE_INK = 36, 0.25
+"""Of 255: black that is less opaque has below 1.4 : 1 on white, and is no mark where so much of all ink is opaque."""
 _EDGE_SHARE = 0.05
 """Colours that make up so much of a busy picture's edge belong to its ground."""
 _ALIKE = 0.13
@@ -49,7 +51,7 @@ def told_apart(pixels: Pixels, repeated: int = 1, whole: Drawing | None = None) 
             return _told_apart_on_busy(pixels, reach)
         ground = whole.colours[0]
     strength = strength_of(pixels, ground)
-    least = CLEAR_BELOW if ground is None else NEAR_GROUND
+    least = NEAR_GROUND if ground else _least_opacity(pixels[..., ALPHA])
     around = highest_around(strength, 4 * reach + 1)
     halos = halos_in(strength, reach)
     # Ink that stands in a halo begins half-way between the two.
@@ -68,6 +70,12 @@ def told_apart(pixels: Pixels, repeated: int = 1, whole: Drawing | None = None) 
         drawing = drawing if areas == colours else _drawing(pixels, mask, areas, ground, reach)
         drawing = with_cut_out_marks(drawing) if ground is not None else drawing
     return replace(drawing, separable=is_drawn, halo=float(halos.sum() / max(1, mask.sum())))
+
+
+def _least_opacity(alpha: NDArray[np.uint8]) -> int:
+    """From which on it is ink: a watermark beneath opaque ink is none."""
+    seen = alpha[alpha >= CLEAR_BELOW]
+    return _WATERMARK if np.count_nonzero(seen == 255) >= _OPAQUE_INK * seen.size > 0 else CLEAR_BELOW
 
 
 def _ground_of(pixels: Pixels, ink: Ink) -> Colour | None:

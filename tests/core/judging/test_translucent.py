@@ -14,6 +14,7 @@ from bexi.core.judging.proposals import propose
 from bexi.core.judging.ways_out import Source
 from bexi.core.pixels.colour import WHITE
 from tests.core.artwork.test_vector import svg
+from tests.core.judging.logos import disc, words
 
 BOX = 'viewBox="0 0 200 200" width="200" height="200"'
 TWO = '<circle cx="75" cy="100" r="60" fill="#0a7cff"/><circle cx="125" cy="100" r="60" fill="#ff3d6e"/>'
@@ -46,6 +47,15 @@ class TranslucentTests(TestCase):
                     self.assertEqual(one.framing.plate.colour, WHITE, one.kind)
                     self.assertIsNone(one.framing.finish.recolour)
                     self.assertNotIn(HandStep.SET_OFF, [step.step for step in one.framing.steps])
+
+    def test_a_watermark_beneath_opaque_ink_is_no_part_of_the_drawing(self):
+        mark = disc(150, 150, 100, "#0f5132") + words("Tolliver", 300, 200, 130, "#0f5132")
+        for opacity in (0.05, 0.08, 0.12):
+            beneath = f'<g opacity="{opacity}">{disc(700, 140, 140, "#000")}</g>'
+            picture = take_in(svg(beneath + mark, 'viewBox="0 0 900 300" width="900" height="300"'))[1]
+            for source in (picture, Bitmap(render_whole(picture, 900))):
+                groups = groups_of(source)
+                self.assertEqual((len(groups.emblems), len(groups.words), groups.separable), (1, 1, True), opacity)
 
 
 def vector(content: str) -> Vector:
