@@ -20,9 +20,9 @@ class Drawing:
     """Flat colours of a picture. `colours[kind]` is the colour of a kind; None for a clear ground.
 
     `separable` is false for photographs, whose areas are no flat colours; nothing that needs them is measured then.
-    `busy` is one whose ground is of several colours. `opacities` are those of the kinds, 0 to 1; none for all opaque.
-    `halo` is the area of shadows and glows, which are left out, as a share of the ink's; `fading` are the kinds whose
-    colour is the mean of a fade.
+    `busy` is one whose ground is of several colours, `shaded` one whose ground shades off from edge to edge.
+    `opacities` are those of the kinds, 0 to 1; none for all opaque. `halo` is the area of shadows and glows, which are
+    left out, as a share of the ink's; `fading` are the kinds whose colour is the mean of a fade.
     """
 
     kinds: Kinds
@@ -32,6 +32,7 @@ class Drawing:
     opacities: tuple[float, ...] = ()
     halo: float = 0.0
     fading: frozenset[int] = frozenset()
+    shaded: bool = False
 
     def seen_on(self, ground: Colour) -> list[Colour]:
         """The colour of each kind as it shows on a ground: what is translucent lets that through."""

@@ -15,6 +15,7 @@ from bexi.core.judging.fades import joined
 from bexi.core.judging.fringes import without_fringes
 from bexi.core.judging.halos import halos_in, strength_of
 from bexi.core.judging.regions import Kinds, without_slivers, without_specks
+from bexi.core.judging.shades import evened, shades_off
 from bexi.core.pixels.around import highest_around, lowest_around
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import ALPHA, Pixels
@@ -42,9 +43,17 @@ def told_apart(pixels: Pixels, repeated: int = 1, whole: Drawing | None = None) 
 
     Ink that is cut through lies at a piece's edges, so that only the whole tells the ground.
     """
-    reach = repeated
     pixels = without_rim(pixels, repeated)
     ink = find_ink(pixels)
+    is_busy = ink.ground is GroundKind.BUSY
+    uneven = whole is None or whole.busy if is_busy else ink.ground is GroundKind.SOLID and shades_off(pixels)
+    if uneven and (flat := evened(pixels)) is not None:
+        drawing = _told_apart_on(flat, find_ink(flat), repeated, whole)
+        return replace(drawing, busy=is_busy, shaded=is_busy)
+    return _told_apart_on(pixels, ink, repeated, whole)
+
+
+def _told_apart_on(pixels: Pixels, ink: Ink, reach: int, whole: Drawing | None) -> Drawing:
     ground = _ground_of(pixels, ink)
     if ink.ground is GroundKind.BUSY:
         if whole is None or whole.busy:

@@ -110,15 +110,15 @@ def _tolerance(groups: Groups) -> float:
 
 
 def _ground_around(box: Box, picture: Picture) -> Colour | None:
-    """The one colour that lies right around a box of a bitmap; a sheet may show a logo on several grounds."""
+    """The colour right around a box of a bitmap, if it is one, or a shade's; a sheet may show a logo on several."""
     if not isinstance(picture, Bitmap):
         return None
     aside = max(2, min(box.width, box.height) // _ASIDE)
     left, top = max(0, box.left - aside), max(0, box.top - aside)
     around = edge_of(on_paper(picture).pixels[top : box.bottom + aside, left : box.right + aside])
     colour = np.median(around, axis=0).astype(np.uint8)
-    is_one = colour[3] == 255 and share_of(colour, around) >= _ONE_GROUND
-    return Colour(*(int(channel) for channel in colour[:3])) if is_one else None
+    is_one = whole_survey(picture).drawing.shaded or share_of(colour, around) >= _ONE_GROUND
+    return Colour(*(int(channel) for channel in colour[:3])) if is_one and colour[3] == 255 else None
 
 
 def _is_cut_out_in(box: Box, picture: Picture) -> bool:

@@ -91,7 +91,7 @@ def survey_of(picture: Picture, box: Box) -> Survey:
     whole, inked = whole_survey(picture), _inked(picture)
     shorter, longer = sorted((box.width, box.height))
     is_fine = longer * _longest(inked) >= HAND_SIDE * max(inked.width, inked.height)
-    if not whole.drawing.separable or shorter <= 0 or is_fine:
+    if not whole.drawing.separable or whole.drawing.shaded or shorter <= 0 or is_fine:  # only all edges tell a shade
         return whole
     aside = round(_BESIDE * longer)
     right, bottom = min(picture.width, box.right + aside), min(picture.height, box.bottom + aside)
