@@ -27,8 +27,9 @@ _SAME = 1.1
 """Times as wide, high and large: the halves of a wreath differ by no more."""
 _STRAY = 0.02
 """A group with less of the ink than that beside the largest is a stray mark."""
-_FULL, _LONG = 0.9, 12
-"""A rule fills its box, as what carries a badge does its, and is so many times as long as it is wide."""
+_FULL, _LONG, _HAIRLINE = 0.9, 12, 60
+"""A rule fills its box, as what carries a badge does its, and is so many times as long as it is wide; a broken hairline
+is so much longer."""
 _BARS, _BARS_APART = 1.4, 4
 """Bars of a drawing are as thick as each other but for so many times, and have so many times that between them."""
 _STRIPES, _LEVEL = 3, 0.05
@@ -470,5 +471,6 @@ def _is_rule(parts: Sequence[Part]) -> bool:
     """Whether parts are a line that divides, as between a name and a tagline, or a stripe of several colours."""
     box = _Found(tuple(parts)).box
     shorter, longer = sorted((box.width, box.height))
-    regions = [region for part in parts for region in part.regions]
-    return longer > _LONG * shorter and sum(one.area for one in regions) > _FULL * longer * max(1, shorter - _EDGE)
+    area = sum(region.area for part in parts for region in part.regions)
+    is_full = area > _FULL * longer * max(1, shorter - _EDGE)
+    return longer > (_LONG if is_full else _HAIRLINE) * shorter
