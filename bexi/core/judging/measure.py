@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from PIL import Image, ImageDraw
 from scipy import ndimage
 
+from bexi.core.artwork.ground import STRAYS
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.pictures import Picture
 from bexi.core.artwork.plate import Plate, PlateShape
@@ -95,7 +96,7 @@ def measure(picture: Picture, framing: Framing, purpose: Purpose = Purpose.TAB) 
 def _measured(picture: Picture, framing: Framing, purpose: Purpose) -> Measured:
     frame, finish = framing.frame, replace(framing.finish, sharpen=0)  # which only changes pixels of small icons
     frame.must_touch(picture.width, picture.height)
-    source, lift = picture, framing.lift
+    source, lift, is_inside = picture, framing.lift, framing.lift_inside
     picture, framing = lifted(picture, lift, framing.lift_inside), replace(framing, lift=None)
     is_drawn = whole_survey(source).drawing.separable
     if replace(finish, recolour=None) != NO_FINISH or purpose is Purpose.ONE_COLOUR:
@@ -106,23 +107,40 @@ def _measured(picture: Picture, framing: Framing, purpose: Purpose) -> Measured:
     shown = _within(Box(0, 0, picture.width, picture.height), framing.cut)
     paper = None if lift is None or finish.recolour else whole_survey(source).drawing.colours[0]
     looked_at = shown if _longer(shown) <= _NEARLY * frame.side else _within(shown, frame.box)
-    survey = _in_one_colour(_without_paper(survey_of(picture, looked_at), paper), finish.recolour)
+    if paper is not None and lift is not None and lift <= STRAYS and is_inside:
+        survey = _off_paper(survey_of(source, looked_at), paper)
+    else:
+        survey = _without_paper(survey_of(picture, looked_at), paper)
+    survey = _in_one_colour(survey, finish.recolour)
     outline = framing.cut.outline if framing.cut else ()
     seen = _Seen(survey, frame, shown, outline, is_drawn)
     return seen.measured(framing.plate, framing.ground_for(purpose.opaque))
 
 
 @lru_cache(maxsize=8)
+def _off_paper(survey: Survey, paper: Colour) -> Survey:
+    """A survey on paper, all of which is lifted: what that leaves of a tint beside the ink is too faint to be any."""
+    drawing = survey.drawing
+    kinds = np.where(np.isin(drawing.kinds, _in_colour(drawing, paper)), np.uint8(0), drawing.kinds)
+    return replace(survey, drawing=replace(drawing, kinds=kinds, colours=(None, *drawing.colours[1:])))
+
+
+@lru_cache(maxsize=8)
 def _without_paper(survey: Survey, paper: Colour | None) -> Survey:
     """The same without what a lifted ground leaves inside an "o", which is seen, but is no part of the letter."""
     drawing = survey.drawing
-    inks = enumerate(drawing.colours[1:], 1)
-    left = [kind for kind, ink in inks if paper is not None and ink is not None and _alike(ink, paper)]
+    left = [] if paper is None else _in_colour(drawing, paper)
     if not left:
         return survey
     kinds = np.where(np.isin(drawing.kinds, left), np.uint8(0), drawing.kinds)
     marked = with_cut_out_marks(replace(drawing, kinds=kinds, colours=(paper, *drawing.colours[1:])))
     return replace(survey, drawing=replace(marked, colours=(None, *marked.colours[1:])))
+
+
+def _in_colour(drawing: Drawing, colour: Colour) -> list[int]:
+    """The kinds of ink that have a colour."""
+    inks = enumerate(drawing.colours[1:], 1)
+    return [kind for kind, ink in inks if ink is not None and _alike(ink, colour)]
 
 
 def _in_one_colour(survey: Survey, colour: Colour | None) -> Survey:

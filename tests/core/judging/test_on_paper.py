@@ -1,13 +1,19 @@
 """Dark letters as they are brought most: on opaque white, which shows through them once it is lifted."""
 
+import io
 from itertools import product
 from unittest import TestCase
 
 import numpy as np
+from PIL import Image
 
+from bexi.core.artwork.intake import take_in
+from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.pictures import Bitmap
 from bexi.core.artwork.plate import PlateShape
-from bexi.core.framing.frame import Frame
+from bexi.core.artwork.svg.checking import check
+from bexi.core.artwork.vector import render_whole
+from bexi.core.framing.frame import Frame, hug
 from bexi.core.framing.recipe import Framing
 from bexi.core.framing.tabs import TABS
 from bexi.core.judging.contrast import of_outline
@@ -22,6 +28,7 @@ from bexi.core.pixels.light import over
 from tests.core.judging.brought.drawing import Brought, Piece, box, disc, symbol, text
 from tests.core.judging.brought.forms import LETTER, MARK, wide
 from tests.core.judging.brought.looking import first_of
+from tests.core.judging.logos import words
 
 WORDS = ("go", "ae", "Rb", "die", "abo", "oa")
 FACES = ("barlow 400 normal", "lora 600 normal", "rubik 700 italic", "work-sans 800 normal")
@@ -79,6 +86,22 @@ class OnPaperTests(TestCase):
             first = first_of(Brought("sheet", 600, 500, (*grounds, *marks, *words), MARK, as_bitmap=True))
             with self.subTest(upper):
                 self.assertEqual((first.framing.lift, first.framing.ground), (None, WHITE))  # most edges are dark
+
+    def test_what_lifting_leaves_of_a_tint_is_no_ink(self):
+        for ink in ("#fca5a5", "#93c5fd", "#d8b4fe"):
+            lines = "M33 23h134v164H33zM66 56h68M72 154q0-42 28-42t28 42M100 112a20 20 0 1 0-.1 0z"
+            emblem = f'<path fill="none" stroke="{ink}" stroke-width="13" d="{lines}"/>'
+            paper = '<path fill="#fff" d="M0 0h640v210H0z"/>'
+            tint = f'<path fill="{ink}" opacity=".2" d="M33 23h134v164H33z"/>'
+            body = paper + tint + emblem + words("Orsino", 210, 150, 120, ink)
+            svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 640 210">{body}</svg>'
+            target = io.BytesIO()
+            drawn = render_whole(check(svg.encode(), DEFAULT_LIMITS), 640)
+            Image.fromarray(drawn[..., :3]).save(target, "JPEG", quality=72)
+            picture = take_in(target.getvalue())[1]
+            framing = Framing(hug(groups_of(picture).emblems[0].box, 2), lift=0.08, lift_inside=True)
+            regions = measure(picture, framing).drawing.regions
+            self.assertEqual(sum(region.kind > 0 for region in regions), 3, ink)
 
     def test_the_border_of_a_screenshot_goes_with_the_paper(self):
         logo = on_paper("go", FACES[0], ORANGE, as_bitmap=True)
