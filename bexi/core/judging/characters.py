@@ -76,7 +76,7 @@ def _longest_run(first: NDArray[np.int_], last: NDArray[np.int_]) -> range:
     beyond = first != last
     crossed = {*first[beyond].tolist(), *last[beyond].tolist()}
     good = sorted({*first.tolist()} - crossed)
-    runs = [[*its] for _, its in groupby(good, key=lambda number: number - good.index(number))]
+    runs = [[number for _, number in its] for _, its in groupby(enumerate(good), key=lambda pair: pair[1] - pair[0])]
     longest = max(runs, key=len, default=[])
     return range(longest[0], longest[-1] + 1) if longest else range(0)
 

@@ -23,13 +23,15 @@ from bexi.core.judging.letter_shapes import (
     is_like,
     winding,
 )
-from bexi.core.judging.other_writing import downwards, with_other_writing
+from bexi.core.judging.other_writing import downwards, other_writing, with_lines
 from bexi.core.judging.regions import Region, around
 from bexi.core.judging.rows import Row, turned
 from bexi.core.judging.strangers import BEYOND, without_strangers
 
 _FEWEST_AROUND, _ONE_COLOUR = 6, 0.75
 """Letters around a circle, most of which are of one colour."""
+_TOLD = 0.85
+"""Of the ink of characters: letters on their side that are so much of it are no pieces of these."""
 _BESIDE = 0.7
 """Of all ink: a line on its side that has more of it is no line beside an emblem."""
 _FEWEST_DOWN, _LIKE_DOWN, _LIKE_FILL = 4, 1.2, 0.05
@@ -71,8 +73,9 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     could_be = _without_columns(could_be)
     rows = [Row(line, _capital(line)) for line in _lettered(could_be, regions)]
     rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)]
-    rows = with_other_writing(rows, regions)
-    rows = rows or [*_columns(could_be), *downwards(regions)] or list(_on_their_side(could_be, regions))
+    rows = with_lines(rows, other_writing(regions))
+    rows = rows or list(_columns(could_be))
+    rows = rows or _most_told(list(_on_their_side(could_be, regions)), list(downwards(regions)))
     ring = _around_circle(could_be)
     if ring is None:
         return rows
@@ -104,6 +107,12 @@ def _lettered(could_be: Sequence[Region], regions: Sequence[Region]) -> Iterator
             yield parts
 
 
+def _most_told(letters: list[Row], characters: list[Row]) -> list[Row]:
+    """Lines that run down, as those letters on their side or as characters, of which the first are but pieces."""
+    told, whole = (sum(part.area for row in rows for part in row.parts) for rows in (letters, characters))
+    return letters if told >= _TOLD * whole else characters
+
+
 def _on_their_side(could_be: Sequence[Region], regions: Sequence[Region]) -> Iterator[Row]:
     """Lines that run up or down beside an emblem, which has no little share of the ink."""
     upright = {region.label: replace(region, box=turned(region.box)) for region in regions}
@@ -124,11 +133,14 @@ def _columns(regions: Sequence[Region]) -> Iterator[Row]:
             if _stands_below(region, column[-1]):
                 column.append(region)
         left = [region for region in left if region not in column]
-        fills, widths, windings = (
+        fills, widths, heights, windings = (
             np.array(values)
-            for values in zip(*((one.fill, one.box.width, winding(one)) for one in column), strict=True)
+            for values in zip(*((one.fill, one.box.width, one.box.height, winding(one)) for one in column), strict=True)
         )
-        alike = are_alike(windings, _LIKE_FILL) and (are_alike(fills, _LIKE_FILL) or are_alike(widths, 2.0))
+        wind_alike = are_alike(windings, _LIKE_FILL)
+        alike = wind_alike and are_alike(fills, _LIKE_FILL)
+        # What is as wide as each other is no letter, or one on its side, but for capitals of one height.
+        alike |= are_alike(widths, 2.0) and (wind_alike or np.ptp(heights) > _EVEN * heights.mean())
         if len(column) >= _FEWEST_DOWN and not alike and are_shaped(column):
             yield Row(tuple(column), float(np.median([region.box.height for region in column])), runs_down=True)
 

@@ -1,8 +1,9 @@
 """Lines of writing that is not made of letters one by one, beside the rows of letters that were told already."""
 
-from collections.abc import Iterator, Sequence, Set
+from collections.abc import Iterable, Iterator, Sequence, Set
 from dataclasses import replace
 
+from bexi.core.artwork.ink import Box
 from bexi.core.judging.characters import character_lines
 from bexi.core.judging.glyphs import Glyph
 from bexi.core.judging.joined import joined_lines
@@ -15,20 +16,25 @@ _ACCENTS = 0.07
 """Of a line's ink: dots and accents have less."""
 _ALONE = 0.9
 """Of all ink: with so much there is nothing beside them."""
+_HIDES = 0.6
+"""Of a line's width and height."""
 _PIECES = 4
 """So many unjoined letters joined writing may have that look like a row by themselves."""
 
 
-def with_other_writing(rows: Sequence[Row], regions: Sequence[Region]) -> list[Row]:
+def with_lines(rows: Sequence[Row], lines: Iterable[Row]) -> list[Row]:
     """The same with lines of characters and of joined writing, of which a row of letters may have told some parts."""
-    for line in _other_writing(regions):
+    for line in lines:
         shared = [row for row in rows if _share(row, line)]
-        if all(_is_of_pieces(row, line) for row in shared):
-            rows = [*(row for row in rows if row not in shared), line]
+        others = [row for row in rows if row not in shared]
+        lies_behind = any(_lies_over(row.box, line.box) for row in others)
+        if not lies_behind and all(_is_of_pieces(row, line) for row in shared):
+            rows = [*others, line]
     return list(rows)
 
 
-def _other_writing(regions: Sequence[Region]) -> Iterator[Row]:
+def other_writing(regions: Sequence[Region]) -> Iterator[Row]:
+    """Lines of characters beside each other, and of joined writing."""
     ink = sum(region.area for region in regions if region.kind)
     for line in map(_in_characters, character_lines(regions)):
         # Two alone may be the halves of a symbol, and are as wide as one.
@@ -49,6 +55,13 @@ def downwards(regions: Sequence[Region]) -> Iterator[Row]:
     own = {region.label: region for region in regions}
     for line in character_lines([replace(region, box=turned(region.box)) for region in regions]):
         yield _in_characters([Glyph(tuple(own[part.label] for part in one.parts)) for one in line], runs_down=True)
+
+
+def _lies_over(box: Box, other: Box) -> bool:
+    """Whether a box hides most of another, as letters do what is left of their shadow."""
+    across = min(box.right, other.right) - max(box.left, other.left)
+    down = min(box.bottom, other.bottom) - max(box.top, other.top)
+    return across > _HIDES * other.width and down > _HIDES * other.height
 
 
 def _share(row: Row, line: Row) -> bool:

@@ -105,7 +105,7 @@ class WritingTests(TestCase):
             self.assertLess(groups.first.box.width, 0.6 * half / (half + 370) * 1024, name)
 
     def test_characters_below_each_other(self):
-        for name in CHARACTERS:
+        for name in ("lantern-books", "blue-hill-tea", "sea-books"):  # kana, of one piece each, look like letters
             path, width = word(name)
             count = CHARACTERS[name]
             step = width / count
