@@ -28,8 +28,8 @@ from tests.core.judging.brought.worn import WAYS, compressed, enlarged, on_paper
 
 LOGOS = {logo.name: logo for logo in (*STRANGE, *DEVELOPED, *HELD_BACK)}
 TRIED = ("left, sans", "words, capitals", "letter tiles", "emblem and word on a card", "heads and shoulders")
-UNTOLD = {("emblem and word on a card", "on_paper"), ("heads and shoulders", "on_paper")}
-"""What is white on a card is not told from the paper, whose light changes; pale heads are lost on it."""
+UNTOLD = {("emblem and word on a card", "on_paper")}
+"""What is white on a card is not told from the paper, whose light changes."""
 
 
 def _square(soft: float) -> Pixels:
