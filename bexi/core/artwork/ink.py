@@ -78,10 +78,10 @@ def find_ink(pixels: Pixels) -> Ink:
         return _ink(GroundKind.CLEAR, None, pixels[..., 3] >= CLEAR_BELOW)
     edge = np.concatenate([pixels[0], pixels[-1], pixels[:, 0], pixels[:, -1]])[:, :3]
     colour = np.median(edge, axis=0).astype(np.uint8)
-    if np.mean(_far(edge, colour)) > 0.1 and lies_on_paper(pixels):
+    if np.mean(_far(edge, colour)) > 0.1:
+        if not lies_on_paper(pixels):
+            return _ink(GroundKind.BUSY, None, np.ones(pixels.shape[:2], dtype=bool))
         colour = np.full(3, 255, dtype=np.uint8)
-    elif np.mean(_far(edge, colour)) > 0.1:
-        return _ink(GroundKind.BUSY, None, np.ones(pixels.shape[:2], dtype=bool))
     return _ink(GroundKind.SOLID, Colour(*(int(channel) for channel in colour)), _far(pixels[..., :3], colour))
 
 

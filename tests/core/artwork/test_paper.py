@@ -9,6 +9,7 @@ from bexi.core.artwork.ink import GroundKind, find_ink
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.svg.checking import check
 from bexi.core.artwork.vector import render_whole
+from bexi.core.framing.adapt import shades_of
 from bexi.core.pixels.light import Pixels
 from bexi.server.demo.lettering import outlines
 from tests.core.judging.brought.drawing import face
@@ -66,6 +67,11 @@ class PaperTests(TestCase):
         shown[:110] = 252
         pixels = np.dstack([shown.astype(np.uint8), np.full((300, 400), 255, dtype=np.uint8)])
         self.assertEqual(find_ink(pixels).ground, GroundKind.BUSY)
+
+    def test_in_one_colour_the_ink_is_the_shape(self):
+        told = shades_of(word("MEATH", "rubik 700 normal"))
+        self.assertLess(told.full, 0.1)
+        self.assertEqual(told.hollow, 1)
 
     def test_it_is_lifted(self):
         lifted = lift_ground(word("MEATH", "rubik 700 normal"), 0.08)
