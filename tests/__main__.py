@@ -6,6 +6,7 @@ class from one line, the slowest kinds first, so that none waits for the others.
 
 import os
 import re
+import shutil
 import subprocess
 import sys
 import tempfile
@@ -19,6 +20,9 @@ PROCESS, PROCESSES = "BEXI_TEST_PROCESS", "BEXI_TEST_PROCESSES"
 _RAN = re.compile(r"^Ran (\d+) tests?", re.MULTILINE)
 _TOOK = re.compile(r"^took +([\d.]+) s ([\w.]+)$", re.MULTILINE)
 _SLOWEST = 20
+_MEMORY = 4 << 30
+_ONE_THREAD = {"BEXI_THREADS": "1", "OPENBLAS_NUM_THREADS": "1"}
+"""There are more processes than cores."""
 _COUNTED = re.compile(r"\b(failures|errors|unexpected successes|skipped)=(\d+)")
 
 
@@ -28,7 +32,7 @@ def main(labels: list[str]) -> int:
     A process that drives a browser waits for it a part of its time.
     """
     count = (os.cpu_count() or 1) * 3 // 2
-    with tempfile.TemporaryDirectory() as folder:
+    with tempfile.TemporaryDirectory(dir=_memory()) as folder:
         line = Path(folder) / "line"
         line.write_text("0")
         running = []
@@ -36,7 +40,8 @@ def main(labels: list[str]) -> int:
             data = Path(folder) / f"data-{number}"
             data.mkdir()
             told = (Path(folder) / f"told-{number}").open("w+")
-            own = {LINE: str(line), "BEXI_DATA": str(data), PROCESS: str(number), PROCESSES: str(count)}
+            own = {LINE: str(line), "BEXI_DATA": str(data), "TMPDIR": folder}
+            own |= {PROCESS: str(number), PROCESSES: str(count), **_ONE_THREAD}
             named = labels or ["tests"]
             command = [sys.executable, "manage.py", "test", *named, "--testrunner", "tests.line.LineRunner"]
             running.append((subprocess.Popen(command, env={**os.environ, **own}, stdout=told, stderr=told), told))
@@ -52,6 +57,12 @@ def main(labels: list[str]) -> int:
     failed = sum(number for kind, number in counted if kind != "skipped")
     print(f"{ran - skipped - failed} passed, {failed} failed, {skipped} skipped")
     return 1 if failed or any(ended) or not ran else 0
+
+
+def _memory() -> Path | None:
+    """A folder in memory, if there is enough of that: a test writes nothing that should outlast a power cut."""
+    folder = Path("/dev/shm")
+    return folder if folder.is_dir() and shutil.disk_usage(folder).free >= _MEMORY else None
 
 
 def _read(file: TextIO) -> str:

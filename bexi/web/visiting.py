@@ -9,6 +9,7 @@ import zlib
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
+from functools import cache
 
 import httpcore
 import httpx
@@ -60,7 +61,10 @@ def visiting(seconds: float, named: str, find: Resolve = resolve) -> Iterator[Fe
 def transport(deadline: Deadline, find: Resolve, named: str) -> httpx.BaseTransport:
     """A transport that connects only where it may, and to nothing after the deadline."""
     network = _Network(deadline, find, named)
-    return _Transport(httpcore.ConnectionPool(ssl_context=httpx.create_ssl_context(), network_backend=network))
+    return _Transport(httpcore.ConnectionPool(ssl_context=_certificates(), network_backend=network))
+
+
+_certificates = cache(httpx.create_ssl_context)  # reading them takes longer than most answers
 
 
 def fetch(client: httpx.Client, url: str, deadline: Deadline | None = None) -> Served:

@@ -3,6 +3,7 @@
 Each point is tried in a process of its own, which is ended there as `kill -9` ends one: nothing is cleaned up.
 """
 
+import mimetypes
 import os
 import sys
 from collections.abc import Callable
@@ -22,6 +23,7 @@ from bexi.core.iconset.build import BuiltSet, Progress
 from bexi.core.iconset.judged import JudgedIcon
 from bexi.core.livesite.icon_file import look_at
 from bexi.core.pixels.colour import BLACK
+from bexi.hosts.asking import resolve
 from bexi.server.artwork.services import add_artwork
 from bexi.server.builds.models import Build, BuildRun, RunState
 from bexi.server.builds.services import build_site, keep_plan
@@ -34,6 +36,7 @@ from bexi.server.installs.starting import plan_now, start_install, start_plannin
 from bexi.server.machines import attending
 from bexi.server.machines.work import Work
 from bexi.server.sites.models import Site
+from bexi.web.visiting import Deadline, transport
 from tests.pictures import BLUE_DISC
 from tests.server.case import ApiCase
 from tests.sets import SMALL, head_lines_of
@@ -56,6 +59,13 @@ QUEUED = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": ["
 
 
 class CrashTests(ApiCase, TransactionTestCase):
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        # What is read once in a process would be read again in each of these.
+        mimetypes.init()
+        transport(Deadline(0), resolve, "").close()
+
     def setUp(self):
         super().setUp()
         self.enterContext(self.settings(TASKS=QUEUED))

@@ -5,6 +5,7 @@ So that icons much smaller than the picture need not be made from all its pixels
 levels first; near the ends of the square, where a level knows of what lies beyond, the pixels themselves are used.
 """
 
+import os
 from collections.abc import Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
@@ -34,7 +35,8 @@ _OUTPUTS = 16
 """So many output rows are made by one product [measured]."""
 _AHEAD = 1024
 """So many rows of pixels become light at once: threads work side by side on large parts only [measured]."""
-_WORKERS = 2
+_WORKERS = int(os.environ.get("BEXI_THREADS", 2))
+"""Fewer where other processes keep the cores busy: threads that wait for each other take longer than one [measured]."""
 _products = ThreadpoolController()
 
 
