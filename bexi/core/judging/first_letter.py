@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from bexi.core.artwork.ink import Box
 from bexi.core.framing.cut import Cut
+from bexi.core.judging.cast_shadows import shadow_of
 from bexi.core.judging.cutting import cut_along
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.letter_parts import is_rim_of
@@ -17,20 +18,20 @@ _ASIDE = 0.05
 """The cut runs so much of the letter's height beside it, nearer where the next letter is near."""
 _BELOW = 0.15
 """Of the line's height: a capital's top lies no further below the highest letter's."""
-_WIDEST = 1.7
-"""In its heights; what is wider is several letters that run into each other."""
+_WIDEST, _WIDEST_M = 1.7, 1.9
+"""In its heights; what is wider is several letters that run into each other, or a wide face's m."""
 
 
 @dataclass(frozen=True)
 class FirstLetter:
-    """The cut around a letter, the box of its ink in artwork px, its colour, and that of the badge it lies `on`.
+    """The cut around a letter, the box of its ink in artwork px, its colours, and that of the badge it lies `on`.
 
-    `fades` tells that its colour does.
+    A second colour is that of the shadow drawn beside it; `fades` tells that the first one does.
     """
 
     cut: Cut
     box: Box
-    colour: Colour
+    colours: tuple[Colour, ...]
     on: Colour | None = None
     fades: bool = False
 
@@ -54,17 +55,20 @@ def first_letter(survey: Survey, row: Row, leftwards: bool) -> FirstLetter | Non
     if any(rim.label == label for rim in rims):
         kind, label = _left_of(drawing.regions[label], drawing)
     regions += [rim for rim in rims if rim.kind != kind]  # light and shade, and no hole that shows a badge
+    shadow = shadow_of(first, row.parts, [other for other in others if other not in regions]) if not kind else []
+    regions += shadow
     cut = cut_along(survey, [region.label for region in regions], _ASIDE, [label] if kind else [])
     if cut is None:
         return None
     on = drawing.colours[kind] if kind else None
+    colours = (colour, *(its for its in {drawing.colours[piece.kind] for piece in shadow} if its))
     shown = survey.in_artwork(around([region.box for region in regions]))
-    return FirstLetter(cut, shown, colour, on, first.kind in drawing.fading)
+    return FirstLetter(cut, shown, colours, on, first.kind in drawing.fading)
 
 
-def _runs_on(box: Box) -> bool:
+def _runs_on(box: Box, widest: float = _WIDEST) -> bool:
     """Whether something is so wide that it is several letters."""
-    return box.width > _WIDEST * box.height
+    return box.width > widest * box.height
 
 
 def _is_partly_joined(row: Row, first: Sequence[Region]) -> bool:
@@ -72,7 +76,9 @@ def _is_partly_joined(row: Row, first: Sequence[Region]) -> bool:
     others = [part for part in row.parts if part not in first]
     top = min((part.box.top for part in others), default=0)
     is_capital = first[0].box.top <= top + _BELOW * row.height
-    return row.is_joined or (not row.characters and not is_capital and any(_runs_on(part.box) for part in others))
+    return row.is_joined or (
+        not row.characters and not is_capital and any(_runs_on(part.box, _WIDEST_M) for part in others)
+    )
 
 
 def _left_of(region: Region, drawing: Drawing) -> tuple[int, int]:

@@ -32,15 +32,16 @@ def is_mixed(colour: Colour, one: Colour, other: Colour) -> bool:
 def without_fringes(
     pixels: Pixels, mask: NDArray[np.bool_], colours: Sequence[Colour], ground: Colour | None, reach: int
 ) -> list[Colour]:
-    """Those of a picture's colours, the largest first, that are areas; each px was repeated `reach` times."""
+    """Those of a picture's colours that are areas; each px was repeated `reach` times."""
     if len(colours) < 2:
         return list(colours)
     size = 2 * reach + 1
     kinds = np.where(mask, nearest_of(pixels, colours)[0] + 1, 0).astype(np.uint8)
     inner = lowest_around(kinds, size) == highest_around(kinds, size)
     kept: list[Colour] = []
-    for number, colour in enumerate(colours, start=1):
-        own = kinds == number
+    areas = np.bincount(kinds.ravel(), minlength=len(colours) + 1)
+    for number in sorted(range(1, len(colours) + 1), key=lambda number: -areas[number]):
+        colour, own = colours[number - 1], kinds == number
         is_thin = own.any() and (inner & own).sum() < _INSIDE * own.sum()
         others = kept if ground is None else [*kept, ground]
         fringed = (
@@ -50,7 +51,7 @@ def without_fringes(
         )
         if not any(_lie_beside(own, kinds == colours.index(one) + 1, 2 * size + 1) for one in fringed):
             kept.append(colour)
-    return kept
+    return [colour for colour in colours if colour in kept]
 
 
 def _are_like(colour: Colour, other: Colour) -> bool:

@@ -16,7 +16,7 @@ from bexi.core.judging.first_letter import FirstLetter, first_letter
 from bexi.core.judging.flat import MOST_REGIONS
 from bexi.core.judging.fringes import is_mixed
 from bexi.core.judging.letter_parts import is_outline_of, is_rim_of
-from bexi.core.judging.letter_shapes import is_bar, is_solid
+from bexi.core.judging.letter_shapes import base_of, is_bar, is_solid
 from bexi.core.judging.parts import Part, is_same_shape, near_each_other, parts_of, room_between
 from bexi.core.judging.regions import LINE, Region, around, lines_around
 from bexi.core.judging.rows import Row
@@ -42,6 +42,8 @@ _FLAT = 4
 """What is so many times as wide as high is no mark by itself, where words are."""
 _LOW, _LITTLE = 0.8, 0.08
 """Of a capital, and of the ink of its line: what is lower and less is an ornament."""
+_HIGH, _ON_FOOT, _SPACES = 1.5, 0.2, (0.2, 2)
+"""In capitals' heights: a sign between words is no higher, stands so near their line, and has such room beside it."""
 _SLIM, _TALL = 2.5, 1.6
 """A stroke is so many times as high as wide, and at most so many times as high as the capitals of its line."""
 _SHORT, _MOST_HELD = 2, 3
@@ -99,7 +101,7 @@ class Groups:
     largest words, where it can be cut out; `capital` is how high their capitals are, in artwork px. `ink`
     is the box of all ink; `is_full` says that it reaches into all corners, `has_halo` that a shadow or glow lies around
     it, `fades` that a colour of it does. `inner` is what a badge without words carries; `is_lined` says that a line
-    runs around the one emblem.
+    runs around the one emblem; `paper` is what a banner lies on whose colour is the ground.
     """
 
     emblems: tuple[Group, ...]
@@ -116,6 +118,7 @@ class Groups:
     fades: bool = False
     inner: Group | None = None
     is_lined: bool = False
+    paper: Colour | None = None
 
 
 @dataclass(frozen=True, eq=False)
@@ -176,6 +179,7 @@ def groups_of(picture: Picture, leftwards: bool = False) -> Groups:
         bool(drawing.fading),
         _group(inner, inner.area, survey, picture) if inner else None,
         len(emblems) == 1 and _is_lined(found[0], drawing),
+        survey.paper,
     )
 
 
@@ -310,7 +314,7 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
     found = [_Found(near) for near in together if not _is_rule(near)]
     for one in found:
         is_half = any(_hold_between(one, other, row) for other in found for row in rows)
-        if not is_half and not any(_is_ornament_of(one, row) for row in rows):
+        if not (is_half or _stands_for_and(one, rows) or any(_is_ornament_of(one, row) for row in rows)):
             yield one
 
 
@@ -333,13 +337,33 @@ def _hold_between(one: _Found, other: _Found, row: Row) -> bool:
     return of_one_size and level and are_higher and first.right <= middle <= last.left
 
 
+def _stands_for_and(found: _Found, rows: Sequence[Row]) -> bool:
+    """Whether a group is a sign between two words of a line, no higher than their letters, of any colour."""
+    its = found.box
+    level = [row for row in rows if _stands_on_line(its, row)]
+    before = [
+        (its.left - part.box.right) / row.height for row in level for part in row.parts if part.box.right <= its.left
+    ]
+    after = [
+        (part.box.left - its.right) / row.height for row in level for part in row.parts if its.right <= part.box.left
+    ]
+    least, most = _SPACES
+    return bool(before and after) and all(least <= room <= most for room in (min(before), min(after)))
+
+
+def _stands_on_line(box: Box, row: Row) -> bool:
+    """Whether a box stands on a line of letters or in the middle of it, and is no higher than they are."""
+    above = (base_of(row.parts) - box.bottom) / row.height
+    return row.circle is None and -_ON_FOOT <= above < _DOT and box.height <= _HIGH * row.height
+
+
 def _is_part_of(badge: Part, row: Row) -> bool:
     """Whether a badge holds a few letters, whole, of a line that goes on beside it, and is a mark by that."""
     on = {region.label for region in badge.regions}
     held = [part for part in row.parts if part.label in on]
     carrier = max(badge.regions, key=lambda one: one.area)
     are_whole = all(carrier.box.encloses(part.box) for part in held)
-    is_few = 0 < len(held) <= min(_MOST_HELD, len(row.parts) - 1)
+    is_few = row.circle is None and 0 < len(held) <= min(_MOST_HELD, len(row.parts) - 1)
     return is_few and are_whole and badge.box.width <= _SHORT * badge.box.height
 
 

@@ -14,6 +14,8 @@ _AS_CAPITALS = 0.7
 """Characters and joined writing are read from 10 px on, where capitals are from 7 [common practice]."""
 _ACCENTS = 0.07
 """Of a line's ink: dots and accents have less."""
+_STOP = 0.3
+"""Of a line's height: a stop is no higher."""
 _ALONE = 0.9
 """Of all ink: with so much there is nothing beside them."""
 _HIDES = 0.6
@@ -81,8 +83,9 @@ def _is_of_pieces(row: Row, line: Row) -> bool:
 
 
 def _lacks_more(its: Set[int], parts: Sequence[Region]) -> bool:
-    """Whether some parts, of which others have these labels, have more than dots and accents besides."""
+    """Whether some parts, of which others have these labels, have more than dots, accents and stops besides."""
     box = around([part.box for part in parts])
     left = [part for part in parts if part.label not in its]
     is_much = sum(part.area for part in left) > _ACCENTS * sum(part.area for part in parts)
-    return is_much and any(part.box.bottom > (box.top + box.bottom) / 2 for part in left)
+    foot = box.bottom - _STOP * box.height
+    return is_much and any(part.box.bottom > (box.top + box.bottom) / 2 and part.box.top < foot for part in left)

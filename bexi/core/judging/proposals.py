@@ -174,7 +174,8 @@ def propose(
 
 def _of_picture(source: Source) -> Iterator[Contender]:
     picture, groups = source.picture, source.groups
-    plain = Framing(whole_artwork(picture.width, picture.height), groups.ground, groups.ground or WHITE)
+    beneath = groups.paper or groups.ground
+    plain = Framing(whole_artwork(picture.width, picture.height), beneath, beneath or WHITE)
     if not groups.separable or (groups.busy and not groups.words):
         if groups.separable and max(picture.width, picture.height) <= _COMPACT * min(picture.width, picture.height):
             yield Contender("whole", "all of it", source, plain)

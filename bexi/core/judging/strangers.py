@@ -17,6 +17,8 @@ _MOST_BARS = 3
 BEYOND = 0.1
 _SPACE = 0.2
 """Of a letter's height: less room is within a word [common practice: a space is a quarter of the size]."""
+_EVEN_PITCH = 0.15
+"""Of the pitch of a monospaced face: so far a narrow letter's middle lies aside."""
 _FURTHER, _WIDER, _TALLER = 1.9, 1.4, 2.0
 """Times the room between the letters, the widest of them, and their height."""
 
@@ -79,7 +81,8 @@ def _strangeness(parts: Sequence[Region], number: int) -> int:
     above, below = top - part.box.top > beyond, part.box.bottom - base > beyond
     hangs = float(np.abs(bottoms - part.box.bottom).min()) > beyond
     gaps = [max(0, after.box.left - before.box.right) for before, after in pairwise(others)]
-    apart = min(_gap(part, parts[neighbour]) for neighbour in (number - 1, number + 1) if 0 <= neighbour < len(parts))
+    beside = [parts[neighbour] for neighbour in (number - 1, number + 1) if 0 <= neighbour < len(parts)]
+    apart = 0 if _keeps_pitch(part, beside, others) else min(_gap(part, one) for one in beside)
     strokes = np.array([one.stroke for one in others])
     return sum(
         (
@@ -91,6 +94,18 @@ def _strangeness(parts: Sequence[Region], number: int) -> int:
             _is_coloured_apart(parts, number),
         )
     )
+
+
+def _keeps_pitch(part: Region, beside: Sequence[Region], others: Sequence[Region]) -> bool:
+    """Whether a part stands as far from what is beside it as those of a monospaced face do, middle to middle."""
+    pitches = [_middle(after) - _middle(before) for before, after in pairwise(others)]
+    pitch = float(np.median(pitches))
+    is_even = len(pitches) >= FEWEST and np.ptp(pitches) <= _EVEN_PITCH * pitch
+    return is_even and min(abs(_middle(part) - _middle(one)) for one in beside) <= (1 + _EVEN_PITCH) * pitch
+
+
+def _middle(part: Region) -> float:
+    return (part.box.left + part.box.right) / 2
 
 
 def _gap(one: Region, other: Region) -> int:

@@ -52,7 +52,7 @@ def subjects_of(groups: Groups) -> Iterator[Subject]:
         first = groups.first
         told = f"the first letter as the logo draws it; {_unread(groups)}"
         on = Badge(first.on, is_disc=False) if first.on else None
-        yield Subject("first letter", first.box, first.cut, (first.colour,), told, on, fades=first.fades)
+        yield Subject("first letter", first.box, first.cut, first.colours, told, on, fades=first.fades)
     colours = groups.emblems[0].colours if is_alone and groups.emblems else groups.colours
     only = groups.emblems[0] if len(groups.emblems) == 1 else None
     is_badge, is_tile = (bool(only and only.is_badge), bool(only and only.is_tile))

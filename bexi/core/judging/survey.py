@@ -14,6 +14,7 @@ from bexi.core.artwork.shapes import main_colours
 from bexi.core.artwork.vector import render, render_whole
 from bexi.core.framing.frame import hug
 from bexi.core.framing.hand.kinds import SIDE as HAND_SIDE
+from bexi.core.judging.banners import inside_of_banner
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.drawn_parts import is_drawn
 from bexi.core.judging.flat import told_apart
@@ -23,6 +24,7 @@ from bexi.core.judging.rows import Row
 from bexi.core.judging.slits import without_slits
 from bexi.core.judging.softness import softness_of
 from bexi.core.judging.strokes import Widths, strokes_and_gaps
+from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
 
 SIDE = 512
@@ -46,7 +48,8 @@ _ROUNDING = 1e-6
 class Survey:
     """The flat colours of a piece of artwork, with what was measured in it; lengths in px of the drawing.
 
-    `x` and `y` are where, in artwork px, the drawing begins, `scale` how many of them one of its px is.
+    `x` and `y` are where, in artwork px, the drawing begins, `scale` how many of them one of its px is. `paper` is what
+    lies around a banner whose inside alone was looked at.
     """
 
     drawing: Drawing
@@ -56,6 +59,7 @@ class Survey:
     x: float
     y: float
     scale: float
+    paper: Colour | None = None
 
     def in_artwork(self, box: Box) -> Box:
         """A box of the drawing in artwork px, a px wider all around."""
@@ -88,7 +92,7 @@ def survey_of(picture: Picture, box: Box) -> Survey:
 
     A little around the box is looked at, too: what ends at its edge may be a badge that goes on.
     """
-    whole, inked = whole_survey(picture), _inked(picture)
+    whole, inked = whole_survey(picture), _looked_at(picture).box
     shorter, longer = sorted((box.width, box.height))
     is_fine = longer * _longest(inked) >= HAND_SIDE * max(inked.width, inked.height)
     if not whole.drawing.separable or whole.drawing.shaded or shorter <= 0 or is_fine:  # only all edges tell a shade
@@ -101,7 +105,11 @@ def survey_of(picture: Picture, box: Box) -> Survey:
 @lru_cache(maxsize=4)
 def whole_survey(picture: Picture) -> Survey:
     """The survey of the whole artwork, but for an empty page around it."""
-    box = _inked(picture)
+    looked_at = _looked_at(picture)
+    return replace(_survey_of_whole(picture, looked_at.box), paper=looked_at.paper)
+
+
+def _survey_of_whole(picture: Picture, box: Box) -> Survey:
     longest = _longest(box)
     if isinstance(picture, Bitmap):
         pixels, x, y = _part(on_paper(picture), box, longest), box.left, box.top
@@ -121,9 +129,17 @@ def _whole_drawn(picture: Vector) -> Pixels:
     return render_whole(picture, _longest(Box(0, 0, picture.width, picture.height)))
 
 
+@dataclass(frozen=True)
+class _LookedAt:
+    """What of an artwork is looked at, and the paper around that, if it is a banner."""
+
+    box: Box
+    paper: Colour | None = None
+
+
 @lru_cache(maxsize=4)
-def _inked(picture: Picture) -> Box:
-    """What of an artwork is looked at: all, or, where its ink is small on a page, that and a little around it."""
+def _looked_at(picture: Picture) -> _LookedAt:
+    """All; of a banner on paper what lies on that; of small ink on a page that and a little around it."""
     whole = Box(0, 0, picture.width, picture.height)
     if isinstance(picture, Bitmap):
         step = max(1, max(picture.width, picture.height) // LONGEST)
@@ -131,14 +147,20 @@ def _inked(picture: Picture) -> Box:
     else:
         pixels = _whole_drawn(picture)
         scale = max(picture.width, picture.height) / max(pixels.shape[:2])
-    ink = find_ink(pixels).box
-    if ink is None or max(ink.width, ink.height) > _SMALL * max(pixels.shape[:2]):
-        return whole
-    aside = _AROUND * max(ink.width, ink.height) + 1
-    left, top = (max(0, int((edge - aside) * scale)) for edge in (ink.left, ink.top))
+    ink = find_ink(pixels)
+    if banner := inside_of_banner(pixels, ink):
+        return _LookedAt(_widened(banner, 0, scale, whole), ink.ground_colour)
+    if ink.box is None or max(ink.box.width, ink.box.height) > _SMALL * max(pixels.shape[:2]):
+        return _LookedAt(whole)
+    return _LookedAt(_widened(ink.box, _AROUND * max(ink.box.width, ink.box.height) + 1, scale, whole))
+
+
+def _widened(box: Box, aside: float, scale: float, whole: Box) -> Box:
+    """A box so much wider all around, in px that are `scale` times as large, within the whole."""
+    left, top = (max(0, int((edge - aside) * scale)) for edge in (box.left, box.top))
     right, bottom = (
         min(length, int((edge + aside) * scale))
-        for edge, length in ((ink.right, whole.right), (ink.bottom, whole.bottom))
+        for edge, length in ((box.right, whole.right), (box.bottom, whole.bottom))
     )
     return Box(left, top, right, bottom)
 

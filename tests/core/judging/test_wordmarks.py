@@ -109,6 +109,52 @@ class WordmarkTests(TestCase):
             groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
             self.assertEqual((len(groups.words), groups.emblems), (1, ()), (words, key))
 
+    def test_the_first_letter_is_cut_out_with_the_shadow_drawn_beside_it(self):
+        for words, key, by in product(("SADEK", "Midolu"), ("rubik 700 normal", "work-sans 800 normal"), (8, 18)):
+            font, width = face(key), advance(words, face(key), 150) + 80
+            letter = outlines(words[0], font, 20, 170, 150)
+            letters, shadow = (outlines(words, font, 20 + beyond, 170 + beyond, 150) for beyond in (0, by))
+            alone, both = (
+                check(
+                    f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:.0f} 240">'
+                    f'<path fill="#7a1f3d" d="{below}"/><path fill="#22b8cf" d="{above}"/></svg>'.encode(),
+                    DEFAULT_LIMITS,
+                )
+                for below, above in ((letter, letter), (shadow, letters))
+            )
+            first, end = groups_of(both).first, find_ink(render_whole(alone, alone.width)).box.right
+            if first is not None:  # where the shadow of one letter does not run into the next one
+                self.assertGreater(first.box.right - end, by / width * both.width / 2, (words, key, by))
+
+    def test_a_sign_between_two_names_is_no_emblem(self):
+        for sign, key, second in product("&+", ("barlow 600 normal", "lora 600 normal"), ("#e8590c", "#12263a")):
+            font, at, body = face(key), 30.0, ""
+            for words, ink in (("Marden", "#12263a"), (sign, second), ("Volpe", "#12263a")):
+                body += f'<path fill="{ink}" d="{outlines(words, font, at, 170, 140)}"/>'
+                at += advance(words + " ", font, 140)
+            svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {at:.0f} 240">{body}</svg>'
+            groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
+            self.assertEqual(groups.emblems, (), (sign, key, second))
+            self.assertLess(groups.first.box.left, 0.06 * 1024)
+
+    def test_an_address_in_two_colours_is_one_line(self):
+        for name, key in product(("tolliv", "marup", "sanderos"), ("work-sans 800 normal", "rubik 700 normal")):
+            font = face(key)
+            name_, end = outlines(name, font, 30, 170, 140), advance(name, font, 140) + 30
+            width = end + advance(".example", font, 140) + 30
+            svg = (
+                f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:.0f} 240"><path fill="#4c1d95" '
+                f'd="{name_}"/><path fill="#65a30d" d="{outlines(".example", font, end, 170, 140)}"/></svg>'
+            )
+            groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
+            self.assertEqual((len(groups.words), groups.emblems), (1, ()), (name, key))
+
+    def test_narrow_letters_of_a_monospaced_face_stand_no_further_off(self):
+        font = face("atkinson-hyperlegible-mono 400 normal")
+        for words in ("marry", "Verity", "sorly", "berry"):
+            picture = cropped(words, font)
+            self.assertTrue(is_one_line(groups_of(picture), picture.width), words)
+
     def test_a_swoosh_along_a_word_is_no_emblem(self):
         for words, key in product(("Saser", "Mapuha"), ("barlow 600 normal", "rubik 400 normal")):
             for top in (20, 225):

@@ -1,0 +1,26 @@
+"""A wide rectangle on paper that all of a logo lies on, as the head of a page does: a ground, no part of the logo."""
+
+import numpy as np
+
+from bexi.core.artwork.ink import Box, GroundKind, Ink
+from bexi.core.artwork.rims import edge_of, share_of
+from bexi.core.pixels.light import Pixels
+
+_WIDE = 1.5
+"""Times as wide as high: what is less wide may be a badge or a tile."""
+_PLAIN = 0.98
+"""Of what lies along its edge is of its colour, corners too."""
+_INSET = 2
+"""Px at its edge that may be soft."""
+_LEAST = 24
+"""Px of its height."""
+
+
+def inside_of_banner(pixels: Pixels, ink: Ink) -> Box | None:
+    """What of a picture lies within the banner, if its ink is one."""
+    box = ink.box
+    if ink.ground is not GroundKind.SOLID or box is None or box.height < _LEAST or box.width < _WIDE * box.height:
+        return None
+    inside = Box(box.left + _INSET, box.top + _INSET, box.right - _INSET, box.bottom - _INSET)
+    edge = edge_of(pixels[inside.top : inside.bottom, inside.left : inside.right])
+    return inside if share_of(np.median(edge, axis=0).astype(np.uint8), edge) >= _PLAIN else None
