@@ -40,7 +40,7 @@ def main(labels: list[str]) -> int:
             data = Path(folder) / f"data-{number}"
             data.mkdir()
             told = (Path(folder) / f"told-{number}").open("w+")
-            own = {LINE: str(line), "BEXI_DATA": str(data), "TMPDIR": folder}
+            own = {LINE: str(line), "BEXI_DATA": str(data)}
             own |= {PROCESS: str(number), PROCESSES: str(count), **_ONE_THREAD}
             named = labels or ["tests"]
             command = [sys.executable, "manage.py", "test", *named, "--testrunner", "tests.line.LineRunner"]

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useEffectEvent } from "react";
 
 import type { Frame } from "../../api/client";
 import { takesKeys } from "../../app/keys";
@@ -28,25 +28,23 @@ const ARROWS: Record<string, [number, number]> = {
  * the ladder, \\ held shows what is installed, P held the small icons as they are without a hand, Ctrl or ⌘ with Z undoes, with Shift it does again.
  */
 export function useBenchKeys(actions: Actions) {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (takesKeys(event.target)) return;
-      const handled = event.ctrlKey || event.metaKey ? withControl(event, actions) : plain(event, actions);
-      if (handled) event.preventDefault();
-    };
-    const onRelease = (event: KeyboardEvent) => {
-      if (event.key in HELD) actions.hold(undefined);
-    };
-    const onLeaving = () => actions.hold(undefined); // whose release another window would take
-    addEventListener("keydown", onKey);
-    addEventListener("keyup", onRelease);
-    addEventListener("blur", onLeaving);
-    return () => {
-      removeEventListener("keydown", onKey);
-      removeEventListener("keyup", onRelease);
-      removeEventListener("blur", onLeaving);
-    };
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
+    if (takesKeys(event.target)) return;
+    const handled = event.ctrlKey || event.metaKey ? withControl(event, actions) : plain(event, actions);
+    if (handled) event.preventDefault();
   });
+  const onRelease = useEffectEvent((event: KeyboardEvent) => {
+    if (event.key in HELD) actions.hold(undefined);
+  });
+  const onLeaving = useEffectEvent(() => actions.hold(undefined)); // whose release another window would take
+  useEffect(() => {
+    const hearing = new AbortController();
+    const { signal } = hearing;
+    addEventListener("keydown", (event) => onKey(event), { signal });
+    addEventListener("keyup", (event) => onRelease(event), { signal });
+    addEventListener("blur", () => onLeaving(), { signal });
+    return () => hearing.abort();
+  }, []);
 }
 
 function withControl(event: KeyboardEvent, { step }: Actions): boolean {
