@@ -16,7 +16,7 @@ from bexi.core.judging.first_letter import FirstLetter, first_letter
 from bexi.core.judging.flat import MOST_REGIONS
 from bexi.core.judging.fringes import is_mixed
 from bexi.core.judging.letter_parts import is_outline_of, is_rim_of
-from bexi.core.judging.letter_shapes import base_of, is_bar, is_solid
+from bexi.core.judging.letter_shapes import base_of, has_two_counters, is_bar, is_solid
 from bexi.core.judging.parts import Part, is_same_shape, near_each_other, parts_of, room_between
 from bexi.core.judging.regions import LINE, Region, around, lines_around
 from bexi.core.judging.rows import Row
@@ -42,8 +42,8 @@ _FLAT = 4
 """What is so many times as wide as high is no mark by itself, where words are."""
 _LOW, _LITTLE = 0.8, 0.08
 """Of a capital, and of the ink of its line: what is lower and less is an ornament."""
-_HIGH, _ON_FOOT, _SPACES = 1.5, 0.2, (0.2, 2)
-"""In capitals' heights: a sign between words is no higher, stands so near their line, and has such room beside it."""
+_HIGH, _ON_FOOT, _SPACE, _SPACES = 1.5, 0.2, 0.2, 2
+"""In capitals' heights: an "&" is no higher, stands so near the line, and has room between these two beside it."""
 _SLIM, _TALL = 2.5, 1.6
 """A stroke is so many times as high as wide, and at most so many times as high as the capitals of its line."""
 _SHORT, _MOST_HELD = 2, 3
@@ -314,7 +314,7 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
     found = [_Found(near) for near in together if not _is_rule(near)]
     for one in found:
         is_half = any(_hold_between(one, other, row) for other in found for row in rows)
-        if not (is_half or _stands_for_and(one, rows) or any(_is_ornament_of(one, row) for row in rows)):
+        if not (is_half or _stands_for_and(one, rows, drawing) or any(_is_ornament_of(one, row) for row in rows)):
             yield one
 
 
@@ -337,24 +337,23 @@ def _hold_between(one: _Found, other: _Found, row: Row) -> bool:
     return of_one_size and level and are_higher and first.right <= middle <= last.left
 
 
-def _stands_for_and(found: _Found, rows: Sequence[Row]) -> bool:
-    """Whether a group is a sign between two words of a line, no higher than their letters, of any colour."""
+def _stands_for_and(found: _Found, rows: Sequence[Row], drawing: Drawing) -> bool:
+    """Whether a group is an "&" between two words of a line, no higher than their letters, of any colour."""
     its = found.box
     level = [row for row in rows if _stands_on_line(its, row)]
     before = [
-        (its.left - part.box.right) / row.height for row in level for part in row.parts if part.box.right <= its.left
+        (its.left - one.box.right) / row.height for row in level for one in row.parts if one.box.right <= its.left
     ]
-    after = [
-        (part.box.left - its.right) / row.height for row in level for part in row.parts if its.right <= part.box.left
-    ]
-    least, most = _SPACES
-    return bool(before and after) and all(least <= room <= most for room in (min(before), min(after)))
+    after = [(one.box.left - its.right) / row.height for row in level for one in row.parts if its.right <= one.box.left]
+    if not before or not after or not all(_SPACE <= room <= _SPACES for room in (min(before), min(after))):
+        return False
+    return len(found.labels) == 1 and has_two_counters(found.parts[0].regions[0], drawing.regions)
 
 
 def _stands_on_line(box: Box, row: Row) -> bool:
-    """Whether a box stands on a line of letters or in the middle of it, and is no higher than they are."""
-    above = (base_of(row.parts) - box.bottom) / row.height
-    return row.circle is None and -_ON_FOOT <= above < _DOT and box.height <= _HIGH * row.height
+    """Whether a box stands on a line of letters and is about as high as they are."""
+    stands = row.circle is None and abs(box.bottom - base_of(row.parts)) <= _ON_FOOT * row.height
+    return stands and _LOW <= box.height / row.height <= _HIGH
 
 
 def _is_part_of(badge: Part, row: Row) -> bool:

@@ -68,6 +68,15 @@ def is_bar(part: Region) -> bool:
     return part.area <= _STRAIGHT * part.stroke * float(np.hypot(part.box.width, part.box.height))
 
 
+def has_two_counters(part: Region, regions: Sequence[Region]) -> bool:
+    """Whether a part has two holes among the regions, one above the other, as a B, an 8 and most faces' "&" have."""
+    holes = [one.box for one in regions if one.kind == 0 and not one.at_edge and part.box.encloses(one.box)]
+    if len(holes) != 2:
+        return False
+    upper, lower = sorted(holes, key=lambda box: box.top)
+    return upper.bottom <= lower.top and upper.left < lower.right and lower.left < upper.right
+
+
 def _stand_on_lines(bottoms: NDArray[np.int64], within: float) -> bool:
     """Whether most of some parts stand on one line; or nearly all on two, where many hang below it."""
     near = np.abs(np.subtract.outer(bottoms, bottoms)) <= within
