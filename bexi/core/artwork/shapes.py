@@ -89,7 +89,7 @@ def nearest_of(pixels: Pixels, colours: Sequence[Colour]) -> tuple[NDArray[np.ui
 def parts(mask: NDArray[np.bool_]) -> tuple[Box, ...]:
     """The separate parts of the ink, the largest first; those that touch, corners included, are one."""
     areas = areas_of(mask.view(np.uint8), corners=True)
-    sizes = np.bincount(areas.labels.ravel())
-    found = (sizes >= _SPECK * mask.size) & mask.ravel()[areas.firsts]
-    boxes = [(size, Box(*box)) for size, box in zip(sizes[found].tolist(), areas.boxes[found].tolist(), strict=True)]
+    found = (areas.sizes >= _SPECK * mask.size) & mask.ravel()[areas.firsts]
+    sizes, boxes_ = areas.sizes[found].tolist(), areas.boxes[found].tolist()
+    boxes = [(size, Box(*box)) for size, box in zip(sizes, boxes_, strict=True)]
     return tuple(box for _, box in sorted(boxes, key=lambda part: -part[0]))

@@ -99,13 +99,11 @@ def _ways(drawing: Drawing) -> Iterator[frozenset[int]]:
 
 def _laden(drawing: Drawing) -> list[int]:
     """The area of each kind in regions that touch ink of another kind, in px."""
-    kinds, labels, count = drawing.kinds, drawing.labels, len(drawing.colours)
-    touching = np.zeros(len(drawing.regions), dtype=bool)
-    for here, there in ((np.s_[:, 1:], np.s_[:, :-1]), (np.s_[1:], np.s_[:-1])):
-        both = (kinds[here] != kinds[there]) & (kinds[here] > 0) & (kinds[there] > 0)
-        touching[labels[here][both]] = True
-        touching[labels[there][both]] = True
-    areas = [0] * count
+    is_ink = np.array([region.kind > 0 for region in drawing.regions])
+    one, other = drawing.borders
+    both, touching = is_ink[one] & is_ink[other], np.zeros(len(is_ink), dtype=bool)
+    touching[one[both]] = touching[other[both]] = True
+    areas = [0] * len(drawing.colours)
     for region, is_laden in zip(drawing.regions, touching.tolist(), strict=True):
         areas[region.kind] += region.area * is_laden
     return areas

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bexi.core.artwork.ink import Box
-from bexi.core.judging.regions import Kinds, Region, outlines_of
+from bexi.core.judging.regions import Kinds, Region
 from bexi.core.pixels.areas import Areas, areas_of
 from bexi.core.pixels.colour import Colour, blended
 
@@ -64,12 +64,21 @@ class Drawing:
         return self.areas.labels
 
     @cached_property
+    def borders(self) -> tuple[NDArray[np.int32], NDArray[np.int32]]:
+        """The labels at both sides of each edge between px of two regions: first those at the left and above."""
+        kinds, labels = self.kinds, self.labels
+        across, down = kinds[:, 1:] != kinds[:, :-1], kinds[1:] != kinds[:-1]
+        before = np.concatenate([labels[:, :-1][across], labels[:-1][down]])
+        return before, np.concatenate([labels[:, 1:][across], labels[1:][down]])
+
+    @cached_property
     def regions(self) -> tuple[Region, ...]:
         """All regions, in the order of their labels."""
-        labels, firsts, boxes = self.areas.labels, self.areas.firsts, self.areas.boxes
-        sizes, outlines = np.bincount(labels.ravel()), outlines_of(labels)
+        labels, areas = self.labels, self.areas
+        first, last = (np.bincount(side, minlength=len(areas.sizes)) for side in self.borders)
         edge = set(np.unique(np.concatenate([labels[0], labels[-1], labels[:, 0], labels[:, -1]])).tolist())
-        found = zip(self.kinds.ravel()[firsts].tolist(), sizes.tolist(), boxes.tolist(), outlines.tolist(), strict=True)
+        kinds = self.kinds.ravel()[areas.firsts]
+        found = zip(*(values.tolist() for values in (kinds, areas.sizes, areas.boxes, first + last)), strict=True)
         return tuple(
             Region(number, kind, size, Box(*box), number in edge, outline)
             for number, (kind, size, box, outline) in enumerate(found)
@@ -93,11 +102,8 @@ class Drawing:
     @cached_property
     def beside(self) -> NDArray[np.int64]:
         """How many px of two kinds lie side by side: shape (kinds, kinds), the same across its diagonal."""
-        count = len(self.colours)
-        pairs = np.zeros((count, count), dtype=np.int64)
-        for one, other in ((self.kinds[:, 1:], self.kinds[:, :-1]), (self.kinds[1:], self.kinds[:-1])):
-            unlike = one != other
-            joined = one[unlike].astype(np.int64) * count + other[unlike]
-            pairs += np.bincount(joined, minlength=count * count).reshape(count, count)
+        count, kinds = len(self.colours), self.kinds.ravel()[self.areas.firsts].astype(np.intp)
+        one, other = (kinds[side] for side in self.borders)
+        pairs = np.bincount(one * count + other, minlength=count * count).reshape(count, count)
         beside: NDArray[np.int64] = pairs + pairs.T
         return beside

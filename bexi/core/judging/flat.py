@@ -144,6 +144,8 @@ def _drawing(
 def _opacities(pixels: Pixels, kinds: Kinds, count: int) -> tuple[float, ...]:
     """The mean opacity of the insides of each kind; none where all is opaque."""
     alpha = pixels[..., 3]
+    if alpha.min() == 255:
+        return ()
     inner = lowest_around(kinds, 3) == highest_around(kinds, 3)
     counted = np.where(inner, kinds, 0) if inner.any() else kinds
     areas = np.maximum(np.bincount(counted.ravel(), minlength=count), 1)

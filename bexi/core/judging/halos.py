@@ -32,11 +32,14 @@ def halos_in(strength: NDArray[np.uint8], reach: int) -> NDArray[np.bool_]:
     """
     range_ = highest_around(strength, 2 * reach + 1) - lowest_around(strength, 2 * reach + 1)
     weak = (strength > 0) & (strength < _WEAK) & (range_ <= _SLOWLY)
-    labels, _ = ndimage.label(weak)
-    areas = np.maximum(np.bincount(labels.ravel()), 1)
-    values = strength.ravel().astype(np.float64)
-    mean, square = (np.bincount(labels.ravel(), weights) / areas for weights in (values, values * values))
+    labels, count = ndimage.label(weak)
+    if not count:
+        return weak
+    at, values = labels[weak], strength[weak].astype(np.float64)
+    areas = np.maximum(np.bincount(at), 1)
+    mean, square = (np.bincount(at, weights) / areas for weights in (values, values * values))
     spread = np.sqrt(np.maximum(square - mean**2, 0))
-    faint = np.bincount(labels.ravel()[values < _FAINT * mean[labels.ravel()]], minlength=len(areas)) / areas
-    halos: NDArray[np.bool_] = weak & ((spread >= _FADING) & (faint >= _MUCH_FAINT))[labels]
+    faint = np.bincount(at[values < _FAINT * mean[at]], minlength=count + 1) / areas
+    halos: NDArray[np.bool_] = np.zeros_like(weak)
+    halos[weak] = ((spread >= _FADING) & (faint >= _MUCH_FAINT))[at]
     return halos

@@ -45,17 +45,6 @@ class Region:
         return self.area / (self.box.width * self.box.height)
 
 
-def outlines_of(labels: NDArray[np.int32]) -> NDArray[np.int64]:
-    """How long the edges of each label are, in px."""
-    count = int(labels.max()) + 1
-    lengths = np.zeros(count, dtype=np.int64)
-    for one, other in ((labels[:, 1:], labels[:, :-1]), (labels[1:], labels[:-1])):
-        unlike = one != other
-        for side in (one, other):
-            lengths += np.bincount(side[unlike], minlength=count)
-    return lengths
-
-
 def without_slivers(kinds: Kinds, reach: int) -> Kinds:
     """Ink whose soft edges, which take a colour between two others, went to either of them.
 
@@ -92,12 +81,11 @@ def without_specks(kinds: Kinds) -> Kinds:
     """Kinds whose regions of a few px went to what lies around them; twice, for specks may lie beside each other."""
     for _ in range(2):
         areas = areas_of(kinds)
-        sizes = np.bincount(areas.labels.ravel())
-        if sizes.min() >= _SPECK:
+        if areas.sizes.min() >= _SPECK:
             break
         # The px before the first of a region, row by row, is of its surroundings.
         around = kinds.ravel()[np.maximum(areas.firsts - 1, 0)]
-        kinds = np.where(sizes < _SPECK, around, kinds.ravel()[areas.firsts])[areas.labels]
+        kinds = np.where(areas.sizes < _SPECK, around, kinds.ravel()[areas.firsts])[areas.labels]
     return kinds
 
 

@@ -129,16 +129,19 @@ def _to_edge(kinds: NDArray[np.uint8]) -> NDArray[np.float64]:
 
 def _slope(kinds: NDArray[np.uint8], distance: NDArray[np.float64]) -> NDArray[np.float64]:
     """The square of how fast the distance changes; little in the middle between two sides that run alongside."""
-    slope = np.zeros(kinds.shape)
-    for axis in (0, 1):
-        ahead, behind = (_beyond(kinds, distance, axis, by) for by in (_REACH, -_REACH))
-        slope += ((ahead - behind) / (2 * _REACH)) ** 2
+    down = _change(kinds, distance)
+    across = _change(np.ascontiguousarray(kinds.T), np.ascontiguousarray(distance.T)).T
+    slope: NDArray[np.float64] = down**2 + across**2
     return slope
 
 
-def _beyond(kinds: NDArray[np.uint8], distance: NDArray[np.float64], axis: int, by: int) -> NDArray[np.float64]:
-    """The distance so many px on, negative where that is another kind; the drawing goes on beyond its rim."""
-    places = np.clip(np.arange(kinds.shape[axis]) + by, 0, kinds.shape[axis] - 1)
-    there = np.take(distance, places, axis)
-    signed: NDArray[np.float64] = np.where(np.take(kinds, places, axis) == kinds, there, -there)
-    return signed
+def _change(kinds: NDArray[np.uint8], distance: NDArray[np.float64]) -> NDArray[np.float64]:
+    """By how much the distance changes down each px; the drawing goes on beyond its rim."""
+    room = ((_REACH, _REACH), (0, 0))
+    kinds_, distance_ = np.pad(kinds, room, "edge"), np.pad(distance, room, "edge")
+    ahead, behind = (
+        np.where(kinds_[rows] == kinds, distance_[rows], -distance_[rows])  # negative where that is another kind
+        for rows in (np.s_[2 * _REACH :], np.s_[: -2 * _REACH])
+    )
+    change: NDArray[np.float64] = (ahead - behind) / (2 * _REACH)
+    return change

@@ -48,13 +48,11 @@ def _of_regions(drawing: Drawing) -> tuple[NDArray[np.intp], NDArray[np.float64]
 
 def _around(drawing: Drawing, kinds: NDArray[np.intp]) -> tuple[NDArray[np.intp], NDArray[np.int64]]:
     """For each region the kind that most of its border is shared with, and the length of that border in px."""
-    labels, count = drawing.labels, len(drawing.colours)
+    count = len(drawing.colours)
     beside = np.zeros(len(kinds) * count, dtype=np.int64)
-    for one, other in ((labels[:, 1:], labels[:, :-1]), (labels[1:], labels[:-1])):
-        unlike = one != other
-        here, there = one[unlike], other[unlike]
-        for its, beyond in ((here, there), (there, here)):
-            beside += np.bincount(its.astype(np.intp) * count + kinds[beyond], minlength=len(beside))
+    one, other = drawing.borders
+    for here, there in ((one, other), (other, one)):
+        beside += np.bincount(here.astype(np.intp) * count + kinds[there], minlength=len(beside))
     shared = beside.reshape(len(kinds), count)
     return shared.argmax(axis=1), shared.max(axis=1)
 

@@ -11,10 +11,11 @@ class Areas:
     """Connected areas of one kind, numbered from 0 in the order of their first px.
 
     `labels` has the number of each px, `firsts` where, in the flattened picture, the first px of each lies, `boxes`
-    left, top, right and bottom of each: shape (areas, 4).
+    left, top, right and bottom of each: shape (areas, 4), `sizes` how many px each has.
     """
 
     labels: NDArray[np.int32]
+    sizes: NDArray[np.intp]
     firsts: NDArray[np.intp]
     boxes: NDArray[np.intp]
 
@@ -45,7 +46,8 @@ def areas_of(kinds: NDArray[np.uint8], corners: bool = False) -> Areas:
     rows = starts // wide
     np.minimum.at(left_top, numbers, np.stack([starts - rows * wide, rows], axis=-1))
     np.maximum.at(right_bottom, numbers, np.stack([ends - rows * wide, rows + 1], axis=-1))
-    return Areas(numbers[runs], starts[firsts], np.concatenate([left_top, right_bottom], axis=1))
+    sizes = np.bincount(numbers, weights=ends - starts).astype(np.intp)  # whole numbers that a float64 holds
+    return Areas(numbers[runs], sizes, starts[firsts], np.concatenate([left_top, right_bottom], axis=1))
 
 
 def _joined(count: int, ones: NDArray[np.int32], others: NDArray[np.int32]) -> NDArray[np.int32]:
