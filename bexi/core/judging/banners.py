@@ -4,6 +4,7 @@ import numpy as np
 
 from bexi.core.artwork.ink import Box, GroundKind, Ink
 from bexi.core.artwork.rims import edge_of, share_of
+from bexi.core.judging.shades import evened
 from bexi.core.pixels.light import Pixels
 
 _WIDE = 1.5
@@ -17,10 +18,14 @@ _LEAST = 24
 
 
 def inside_of_banner(pixels: Pixels, ink: Ink) -> Box | None:
-    """What of a picture lies within the banner, if its ink is one."""
+    """What of a picture lies within the banner, if its ink is one, of one colour or of an even shade along its edge."""
     box = ink.box
     if ink.ground is not GroundKind.SOLID or box is None or box.height < _LEAST or box.width < _WIDE * box.height:
         return None
     inside = Box(box.left + _INSET, box.top + _INSET, box.right - _INSET, box.bottom - _INSET)
-    edge = edge_of(pixels[inside.top : inside.bottom, inside.left : inside.right])
-    return inside if share_of(np.median(edge, axis=0).astype(np.uint8), edge) >= _PLAIN else None
+    within = pixels[inside.top : inside.bottom, inside.left : inside.right]
+    edge = edge_of(within)
+    if share_of(np.median(edge, axis=0).astype(np.uint8), edge) >= _PLAIN:
+        return inside
+    is_apart = edge_of(ink.mask[inside.top : inside.bottom, inside.left : inside.right].view(np.uint8)).all()
+    return inside if is_apart and evened(within) is not None else None

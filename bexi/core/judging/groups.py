@@ -326,15 +326,31 @@ def _is_outlined_letter(part: Part, letters: set[int]) -> bool:
 
 
 def _hold_between(one: _Found, other: _Found, row: Row) -> bool:
-    """Whether two groups are the halves of a wreath, of one size, at both sides of words and higher than these."""
-    box, its, words = one.box, other.box, row.box
+    """Whether two groups of one size are a pair with words between: the halves of a wreath, or corners around."""
+    box, its = one.box, other.box
     sizes = ((one.area, other.area), (box.width, its.width), (box.height, its.height))
     of_one_size = all(max(pair) <= _SAME * min(pair) for pair in sizes)
-    level = abs(box.top - its.top) < _DOT * row.height
     first, last = sorted((box, its), key=lambda half: half.left)
-    middle = (words.left + words.right) / 2
-    are_higher = first.top < words.top and words.bottom < first.bottom
-    return of_one_size and level and are_higher and first.right <= middle <= last.left
+    return of_one_size and (_is_wreath(first, last, row) or _are_corners(first, last, row))
+
+
+def _is_wreath(first: Box, last: Box, row: Row) -> bool:
+    """Whether two stand on one line at both sides of words, and are higher than these."""
+    level = abs(first.top - last.top) < _DOT * row.height
+    middle = (row.box.left + row.box.right) / 2
+    are_higher = first.top < row.box.top and row.box.bottom < first.bottom
+    return level and are_higher and first.right <= middle <= last.left
+
+
+def _are_corners(first: Box, last: Box, row: Row) -> bool:
+    """Whether one lies before and above words and the other as far behind and below them, or the other way round."""
+    words, near = row.box, _DOT * row.height
+    before, behind = words.left - first.left, last.right - words.right
+    if min(before, behind) < 0 or abs(before - behind) > near:
+        return False
+    upper, lower = sorted((first, last), key=lambda box: box.top)
+    above, below = words.top - upper.top, lower.bottom - words.bottom
+    return upper.bottom <= lower.top and min(above, below) >= 0 and abs(above - below) <= 2 * near
 
 
 def _stands_for_and(found: _Found, rows: Sequence[Row], drawing: Drawing) -> bool:

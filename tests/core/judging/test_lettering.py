@@ -123,6 +123,16 @@ class NoLettersTests(TestCase):
         for body in (bars, dots, small, tiers, nested, around):
             self.assertEqual(self.rows(body), 0)
 
+    def test_the_cells_of_a_globe_beside_a_word_are_no_letters(self):
+        lines = "M120 500h320M280 340v320M170 390q110 80 220 0M170 610q110 -80 220 0"
+        globe = (
+            f'<circle cx="280" cy="500" r="160" fill="{INK}"/><ellipse cx="280" cy="500" rx="80" ry="160" fill="none" '
+            f'stroke="#fff" stroke-width="10"/><path d="{lines}" fill="none" stroke="#fff" stroke-width="10"/>'
+        )
+        swoosh = '<path fill="#f472b6" d="M70 600Q300 680 510 380Q360 600 70 600z"/>'
+        for body in (globe, globe + swoosh):
+            self.assertEqual(self.rows(body + words("Lumora", 520, 540, 110, INK)), 1)
+
     def test_most_symbols_that_ship_hold_no_letters(self):
         """Some show letters, as an alphabet or a text does; the others should not be taken for any."""
         names = random.Random(4).sample(sorted(symbol_shapes()), 40)

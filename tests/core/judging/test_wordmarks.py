@@ -138,6 +138,20 @@ class WordmarkTests(TestCase):
             self.assertEqual(groups.emblems, (), (key, second))
             self.assertLess(groups.first.box.left, 0.06 * 1024)
 
+    def test_corners_around_a_word_are_no_emblem(self):
+        upper_left, lower_right = '<path d="M{0} {1}v60h12v-48h48v-12z"/>', '<path d="M{0} {1}v-60h-12v48h-48v12z"/>'
+        upper_right, lower_left = '<path d="M{0} {1}v60h-12v-48h-48v-12z"/>', '<path d="M{0} {1}v-60h12v48h48v12z"/>'
+        for words, key in product(("Marove", "SADEK"), ("barlow 600 normal", "lora 600 normal")):
+            right = advance(words, face(key), 120) + 160
+            body = f'<path fill="#12263a" d="{outlines(words, face(key), 80, 180, 120)}"/>'
+            slanted = upper_left.format(20, 30) + lower_right.format(right - 20, 250)
+            others = upper_right.format(right - 20, 30) + lower_left.format(20, 250)
+            for corners in (slanted, others, slanted + others):
+                markup = f'{body}<g fill="#f472b6">{corners}</g>'
+                head = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {right:.0f} 280">'
+                groups = groups_of(check(f"{head}{markup}</svg>".encode(), DEFAULT_LIMITS))
+                self.assertEqual((len(groups.words), groups.emblems), (1, ()), (words, key, corners))
+
     def test_an_address_in_two_colours_is_one_line(self):
         for name, key in product(("tolliv", "marup", "sanderos"), ("work-sans 800 normal", "rubik 700 normal")):
             font = face(key)
