@@ -3,6 +3,8 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 from bexi.core.artwork.ink import Box
 from bexi.core.framing.cut import Cut
 from bexi.core.judging.cast_shadows import shadow_of
@@ -18,6 +20,8 @@ _ASIDE = 0.05
 """The cut runs so much of the letter's height beside it, nearer where the next letter is near."""
 _BELOW = 0.15
 """Of the line's height: a capital's top lies no further below the highest letter's."""
+_NEAR, _MUCH = 0.25, 0.5
+"""Of the line's height, no emblem stands so near; and so many px for each of the letter's height are no trace."""
 _WIDEST, _WIDEST_M = 1.7, 1.9
 """In its heights; what is wider is several letters that run into each other, or a wide face's m."""
 
@@ -46,6 +50,8 @@ def first_letter(survey: Survey, row: Row, leftwards: bool) -> FirstLetter | Non
     first, box = its[0], around([part.box for part in its])
     colour = drawing.colours[first.kind]
     if colour is None or _runs_on(box) or (_is_partly_joined(row, its) and not leftwards):
+        return None
+    if _begins_earlier(row, its, drawing, leftwards):
         return None
     letters = {part.label for its in survey.rows for part in its.parts}
     others = [region for region in drawing.regions if region.label not in letters]
@@ -79,6 +85,17 @@ def _is_partly_joined(row: Row, first: Sequence[Region]) -> bool:
     return row.is_joined or (
         not row.characters and not is_capital and any(_runs_on(part.box, _WIDEST_M) for part in others)
     )
+
+
+def _begins_earlier(row: Row, first: Sequence[Region], drawing: Drawing, leftwards: bool) -> bool:
+    """Whether ink of its colour stands as near before a letter as letters do, such as one that touches a ring."""
+    if row.runs_down or row.characters:
+        return False
+    box, reach = first[0].box, round(_NEAR * row.height)
+    columns = slice(box.right, box.right + reach) if leftwards else slice(max(0, box.left - reach), box.left)
+    before = np.s_[box.top : box.bottom, columns]
+    its = drawing.labels[before][drawing.kinds[before] == first[0].kind]
+    return bool((~np.isin(its, [part.label for part in row.parts])).sum() > _MUCH * box.height)
 
 
 def _left_of(region: Region, drawing: Drawing) -> tuple[int, int]:

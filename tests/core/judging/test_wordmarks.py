@@ -138,6 +138,16 @@ class WordmarkTests(TestCase):
             self.assertEqual(groups.emblems, (), (key, second))
             self.assertLess(groups.first.box.left, 0.06 * 1024)
 
+    def test_where_the_first_letter_runs_into_a_line_the_second_is_not_taken_for_it(self):
+        for words, key in product(("OAKMER", "Derano"), ("barlow 600 normal", "lora 600 normal", "rubik 700 normal")):
+            font, width = face(key), advance(words, face(key), 120) + 100
+            line = '<path fill="none" stroke="#12263a" stroke-width="6" d="M60 20v220"/>'
+            letters = f'<path fill="#12263a" d="{outlines(words, font, 55, 180, 120)}"/>'
+            svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:.0f} 260">{line}{letters}</svg>'
+            first, begins = groups_of(check(svg.encode(), DEFAULT_LIMITS)).first, 55 / width * 1024
+            second = (55 + advance(words[0], font, 120) * 0.8) / width * 1024
+            self.assertTrue(first is None or first.box.left < (begins + second) / 2, (words, key))
+
     def test_corners_around_a_word_are_no_emblem(self):
         upper_left, lower_right = '<path d="M{0} {1}v60h12v-48h48v-12z"/>', '<path d="M{0} {1}v-60h-12v48h-48v12z"/>'
         upper_right, lower_left = '<path d="M{0} {1}v60h-12v-48h-48v-12z"/>', '<path d="M{0} {1}v-60h12v48h48v12z"/>'
