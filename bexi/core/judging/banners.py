@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from bexi.core.artwork.ink import Box, GroundKind, Ink
+from bexi.core.artwork.ink import Box, GroundKind, Ink, find_ink
 from bexi.core.artwork.rims import edge_of, share_of
 from bexi.core.judging.shades import evened
 from bexi.core.pixels.light import Pixels
@@ -26,6 +26,6 @@ def inside_of_banner(pixels: Pixels, ink: Ink) -> Box | None:
     within = pixels[inside.top : inside.bottom, inside.left : inside.right]
     edge = edge_of(within)
     if share_of(np.median(edge, axis=0).astype(np.uint8), edge) >= _PLAIN:
-        return inside
+        return inside if find_ink(within).box else None  # else it is all there is
     is_apart = edge_of(ink.mask[inside.top : inside.bottom, inside.left : inside.right].view(np.uint8)).all()
     return inside if is_apart and evened(within) is not None else None

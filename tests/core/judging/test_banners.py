@@ -76,10 +76,14 @@ class BannerTests(TestCase):
                 pixels[start:end, left:right, :3] = band
             return inside_of_banner(pixels, find_ink(pixels))
 
-        self.assertIsNotNone(inside(20, 20, 380, 180, (10, 20, 40)))
         self.assertIsNone(inside(20, 20, 180, 180, (10, 20, 40)))  # a tile
         self.assertIsNone(inside(20, 20, 380, 180, (200, 0, 0), (0, 120, 0)))  # a flag
         self.assertIsNone(inside(20, 90, 380, 104, (10, 20, 40)))  # a rule
+        marked = paper.copy()
+        marked[20:180, 20:380, :3] = 10, 20, 40
+        self.assertIsNone(inside_of_banner(marked, find_ink(marked)))  # a brick, which is the mark itself
+        marked[80:120, 180:220, :3] = 255
+        self.assertIsNotNone(inside_of_banner(marked, find_ink(marked)))
         y, x = np.mgrid[:200, :400]
         pill = paper.copy()
         pill[np.hypot(np.maximum(abs(x - 200) - 100, 0), y - 100) < 80] = (10, 20, 40, 255)
