@@ -15,7 +15,7 @@ _AS_CAPITALS = 0.7
 _ACCENTS = 0.07
 """Of a line's ink: dots and accents have less."""
 _STOP = 0.3
-"""Of a line's height: a stop is no higher."""
+"""Of a line's height: a stop is no wider, and reaches no higher."""
 _ALONE = 0.9
 """Of all ink: with so much there is nothing beside them."""
 _HIDES = 0.6
@@ -87,5 +87,5 @@ def _lacks_more(its: Set[int], parts: Sequence[Region]) -> bool:
     box = around([part.box for part in parts])
     left = [part for part in parts if part.label not in its]
     is_much = sum(part.area for part in left) > _ACCENTS * sum(part.area for part in parts)
-    foot = box.bottom - _STOP * box.height
-    return is_much and any(part.box.bottom > (box.top + box.bottom) / 2 and part.box.top < foot for part in left)
+    low = [part for part in left if part.box.bottom > (box.top + box.bottom) / 2]
+    return is_much and any(max(part.box.width, box.bottom - part.box.top) > _STOP * box.height for part in low)
