@@ -14,6 +14,8 @@ _FEWEST = 2
 """Letters that are left between them."""
 _OFF_LINE = 0.05
 """Of its height: a letter's foot is nearer to the line, but for those that hang from it."""
+_RAISED = 0.4
+"""Of the letters' height: what ends so far above the line is a quotation mark."""
 _LIKE, _UNLIKE = 0.75, 0.7
 """The share that two shapes have in common, of all that either covers: letters of one drawing, and others."""
 _SAME_SIZE = 1.1
@@ -29,8 +31,10 @@ def without_brackets(parts: Sequence[Region], labels: Labels) -> Sequence[Region
         return parts
     first, *inner, last = parts
     base = float(np.median([part.box.bottom for part in inner]))
+    if base - first.box.bottom > _RAISED * (base - min(part.box.top for part in inner)):
+        return without_brackets(parts[1:], labels)
     if _are_a_pair(first, last, labels) and (_is_off(first, base) or _is_upright_alike(first, labels)):
-        return inner
+        return without_brackets(inner, labels)  # guillemets are two
     kept = parts[1:] if _is_slash(first, base, labels) else parts
     return kept[:-1] if _is_slash(last, base, labels) else kept
 

@@ -73,7 +73,7 @@ class WordmarkTests(TestCase):
             "nunito 700 normal",
             "atkinson-hyperlegible-next 700 italic",
         )
-        for around, key in product(("{mesto}", "[WAFUR]", "(vocil)", "/drona/"), faces):
+        for around, key in product(("{mesto}", "[WAFUR]", "(vocil)", "/drona/", "«Derano»", "“Marlow”"), faces):
             picture = cropped(around, face(key))
             first = groups_of(picture).first
             assert first is not None
