@@ -9,6 +9,8 @@ _ASIDE = 0.2
 """Of a letter's height, its shadow lies beside it."""
 _MOST = 0.8
 """So many letters of a word have one."""
+_LEAST = 0.1
+"""Of the letter's area: less is light and shade along its edges."""
 _SIDES = ((1, 1), (-1, 1), (1, -1), (-1, -1))
 """Right and down, left and down, right and up, left and up; the usual one first."""
 
@@ -21,7 +23,8 @@ def shadow_of(letter: Region, letters: Sequence[Region], others: Sequence[Region
             pieces = [one for one in others if one.kind == kind]
             shaded = [one for one in letters if any(reached[one.label].encloses(piece.box) for piece in pieces)]
             if letter in shaded and len(shaded) >= _MOST * len(letters):
-                return [piece for piece in pieces if reached[letter.label].encloses(piece.box)]
+                own = [piece for piece in pieces if reached[letter.label].encloses(piece.box)]
+                return own if sum(piece.area for piece in own) >= _LEAST * letter.area else []
     return []
 
 

@@ -8,13 +8,14 @@ import numpy as np
 from bexi.core.artwork.ink import Box
 from bexi.core.framing.cut import Cut
 from bexi.core.judging.cast_shadows import shadow_of
+from bexi.core.judging.contrast import VANISHED
 from bexi.core.judging.cutting import cut_along
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.letter_parts import is_rim_of
 from bexi.core.judging.regions import Region, around
 from bexi.core.judging.rows import Row
 from bexi.core.judging.survey import Survey
-from bexi.core.pixels.colour import Colour
+from bexi.core.pixels.colour import Colour, contrast
 
 _ASIDE = 0.05
 """The cut runs so much of the letter's height beside it, nearer where the next letter is near."""
@@ -61,7 +62,8 @@ def first_letter(survey: Survey, row: Row, leftwards: bool) -> FirstLetter | Non
     if any(rim.label == label for rim in rims):
         kind, label = _left_of(drawing.regions[label], drawing)
     regions += [rim for rim in rims if rim.kind != kind]  # light and shade, and no hole that shows a badge
-    shadow = shadow_of(first, row.parts, [other for other in others if other not in regions]) if not kind else []
+    seen = [other for other in others if other not in regions and _is_seen(drawing, other)]
+    shadow = shadow_of(first, row.parts, seen) if not kind else []
     regions += shadow
     cut = cut_along(survey, [region.label for region in regions], _ASIDE, [label] if kind else [])
     if cut is None:
@@ -70,6 +72,12 @@ def first_letter(survey: Survey, row: Row, leftwards: bool) -> FirstLetter | Non
     colours = (colour, *(its for its in {drawing.colours[piece.kind] for piece in shadow} if its))
     shown = survey.in_artwork(around([region.box for region in regions]))
     return FirstLetter(cut, shown, colours, on, first.kind in drawing.fading)
+
+
+def _is_seen(drawing: Drawing, part: Region) -> bool:
+    """Whether a part stands out from the ground, where that is known: a pale shade would but take room."""
+    ground, ink = drawing.colours[0], drawing.colours[part.kind]
+    return ground is None or ink is None or contrast(ink, ground) >= VANISHED
 
 
 def _runs_on(box: Box, widest: float = _WIDEST) -> bool:
