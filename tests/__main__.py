@@ -21,7 +21,8 @@ _RAN = re.compile(r"^Ran (\d+) tests?", re.MULTILINE)
 _TOOK = re.compile(r"^took +([\d.]+) s ([\w.]+)$", re.MULTILINE)
 _SLOWEST = 20
 _MEMORY = 4 << 30
-_ONE_THREAD = {"BEXI_THREADS": "1", "OPENBLAS_NUM_THREADS": "1"}
+"""Bytes, more than all databases of a run take."""
+_ONE_THREAD = {"BEXI_ONE_THREAD": "1", "OPENBLAS_NUM_THREADS": "1"}
 """There are more processes than cores."""
 _COUNTED = re.compile(r"\b(failures|errors|unexpected successes|skipped)=(\d+)")
 
@@ -40,11 +41,12 @@ def main(labels: list[str]) -> int:
             data = Path(folder) / f"data-{number}"
             data.mkdir()
             told = (Path(folder) / f"told-{number}").open("w+")
-            own = {LINE: str(line), "BEXI_DATA": str(data)}
-            own |= {PROCESS: str(number), PROCESSES: str(count), **_ONE_THREAD}
+            own = {LINE: str(line), "BEXI_DATA": str(data), PROCESS: str(number), PROCESSES: str(count)}
             named = labels or ["tests"]
             command = [sys.executable, "manage.py", "test", *named, "--testrunner", "tests.line.LineRunner"]
-            running.append((subprocess.Popen(command, env={**os.environ, **own}, stdout=told, stderr=told), told))
+            running.append(
+                (subprocess.Popen(command, env={**os.environ, **_ONE_THREAD, **own}, stdout=told, stderr=told), told)
+            )
         ended = [process.wait() for process, _ in running]
         told = [_read(file) for _, file in running]
     # What failed is told last, where the eye is, and what keeps the end of a long log alone.

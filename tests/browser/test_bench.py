@@ -107,6 +107,18 @@ class OwnFramingTests(BenchTestCase):
         expect(page.get_by_text("its own framing")).to_have_count(0)
         self.assertEqual(self.saved(page)["own"], [])
 
+    def test_a_key_pressed_as_the_rungs_appear_is_meant_for_them(self):
+        page = self.open()
+        page.add_init_script(
+            """new MutationObserver((_, watching) => {
+                if (!document.querySelector('button[aria-pressed][class*=rung]')) return;
+                watching.disconnect();
+                document.body.dispatchEvent(new KeyboardEvent("keydown", { key: "]", bubbles: true }));
+            }).observe(document, { childList: true, subtree: true })"""
+        )
+        page.goto(f"{self.live_server_url}/sites/{self.site.pk}/bench")
+        expect(page.get_by_role("button", name="Icon at 16 px")).to_have_attribute("aria-pressed", "true")
+
     def test_editing_one_size_leaves_the_others(self):
         page = self.bench()
         page.get_by_role("application").press("]")

@@ -90,6 +90,5 @@ def parts(mask: NDArray[np.bool_]) -> tuple[Box, ...]:
     """The separate parts of the ink, the largest first; those that touch, corners included, are one."""
     areas = areas_of(mask.view(np.uint8), corners=True)
     found = (areas.sizes >= _SPECK * mask.size) & mask.ravel()[areas.firsts]
-    sizes, boxes_ = areas.sizes[found].tolist(), areas.boxes[found].tolist()
-    boxes = [(size, Box(*box)) for size, box in zip(sizes, boxes_, strict=True)]
-    return tuple(box for _, box in sorted(boxes, key=lambda part: -part[0]))
+    largest_first = np.flatnonzero(found)[np.argsort(-areas.sizes[found], kind="stable")]
+    return tuple(Box(*box) for box in areas.boxes[largest_first].tolist())

@@ -63,13 +63,14 @@ def first_letter(survey: Survey, row: Row, leftwards: bool) -> FirstLetter | Non
         kind, label = _left_of(drawing.regions[label], drawing)
     regions += [rim for rim in rims if rim.kind != kind]  # light and shade, and no hole that shows a badge
     seen = [other for other in others if other not in regions and _is_seen(drawing, other)]
-    shadow = shadow_of(first, row.parts, seen) if not kind else []
+    shadow = [] if kind else shadow_of(first, row.parts, seen)
     regions += shadow
     cut = cut_along(survey, [region.label for region in regions], _ASIDE, [label] if kind else [])
     if cut is None:
         return None
     on = drawing.colours[kind] if kind else None
-    colours = (colour, *(its for its in {drawing.colours[piece.kind] for piece in shadow} if its))
+    beside = drawing.colours[shadow[0].kind] if shadow else None
+    colours = (colour, beside) if beside else (colour,)
     shown = survey.in_artwork(around([region.box for region in regions]))
     return FirstLetter(cut, shown, colours, on, first.kind in drawing.fading)
 

@@ -98,14 +98,16 @@ def _measured(picture: Picture, framing: Framing, purpose: Purpose) -> Measured:
     frame.must_touch(picture.width, picture.height)
     source, lift, is_inside = picture, framing.lift, framing.lift_inside
     picture, framing = lifted(picture, lift, framing.lift_inside), replace(framing, lift=None)
-    is_drawn = whole_survey(source).drawing.separable
+    whole = whole_survey(source)
+    is_drawn = whole.drawing.separable
     if replace(finish, recolour=None) != NO_FINISH or purpose is Purpose.ONE_COLOUR:
         # What changes the ink itself is measured where it was made.
         (pixels,) = compose(picture, replace(framing, finish=finish), purpose, [SIDE])
         survey = surveyed(pixels, frame.x, frame.y, frame.side / SIDE)
         return _Seen(survey, frame, frame.box, (), is_drawn).measured(NO_PLATE, survey.drawing.colours[0])
     shown = _within(Box(0, 0, picture.width, picture.height), framing.cut)
-    paper = None if lift is None or finish.recolour else whole_survey(source).drawing.colours[0]
+    # Around a banner the paper goes, and its own ground stays.
+    paper = None if lift is None or finish.recolour or whole.paper else whole.drawing.colours[0]
     looked_at = shown if _longer(shown) <= _NEARLY * frame.side else _within(shown, frame.box)
     if paper is not None and lift is not None and lift <= STRAYS and is_inside:
         survey = _off_paper(survey_of(source, looked_at), paper)

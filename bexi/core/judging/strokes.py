@@ -138,9 +138,9 @@ def _slope(kinds: NDArray[np.uint8], distance: NDArray[np.float64]) -> NDArray[n
 def _change(kinds: NDArray[np.uint8], distance: NDArray[np.float64]) -> NDArray[np.float64]:
     """By how much the distance changes down each px; the drawing goes on beyond its rim."""
     room = ((_REACH, _REACH), (0, 0))
-    kinds_, distance_ = np.pad(kinds, room, "edge"), np.pad(distance, room, "edge")
+    its_kind, its_distance = np.pad(kinds, room, "edge"), np.pad(distance, room, "edge")
     ahead, behind = (
-        np.where(kinds_[rows] == kinds, distance_[rows], -distance_[rows])  # negative where that is another kind
+        np.where(its_kind[rows] == kinds, its_distance[rows], -its_distance[rows])  # negative: another kind
         for rows in (np.s_[2 * _REACH :], np.s_[: -2 * _REACH])
     )
     change: NDArray[np.float64] = (ahead - behind) / (2 * _REACH)

@@ -35,11 +35,8 @@ _OUTPUTS = 16
 """So many output rows are made by one product [measured]."""
 _AHEAD = 1024
 """So many rows of pixels become light at once: threads work side by side on large parts only [measured]."""
-_TOLD = os.environ.get("BEXI_THREADS", "2")
-if not _TOLD.isdecimal() or int(_TOLD) < 1:
-    raise SystemExit(f"BEXI_THREADS: {_TOLD} is no number of threads. Give 1 or more, or leave it out for 2.")
-_WORKERS = int(_TOLD)
-"""Fewer where other processes keep the cores busy: threads that wait for each other take longer than one [measured]."""
+_WORKERS = 1 if os.environ.get("BEXI_ONE_THREAD") == "1" else 2
+"""Where other processes keep the cores busy, threads that wait for each other take longer than one [measured]."""
 _products = ThreadpoolController()
 
 

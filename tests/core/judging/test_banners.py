@@ -1,6 +1,7 @@
 """A logo on a wide rectangle in the middle of paper, as the head of a page is kept."""
 
 import io
+from dataclasses import replace
 from itertools import product
 from unittest import TestCase
 
@@ -10,12 +11,15 @@ from PIL import Image
 from bexi.core.artwork.ink import find_ink
 from bexi.core.artwork.intake import take_in
 from bexi.core.artwork.pictures import Bitmap
+from bexi.core.framing.frame import Frame, whole_artwork
+from bexi.core.framing.recipe import Framing
 from bexi.core.judging.banners import inside_of_banner
 from bexi.core.judging.groups import groups_of
+from bexi.core.judging.judge import judge_at
 from bexi.core.judging.proposals import AS_IT_IS, propose
 from bexi.core.judging.ways_out import Source
 from bexi.core.pixels.colour import WHITE
-from tests.core.judging.brought.drawing import Brought, box, symbol, text
+from tests.core.judging.brought.drawing import Brought, Piece, box, symbol, text
 from tests.core.judging.brought.forms import LETTER, MARK, wide
 
 FACES = ("barlow 600 normal", "lora 600 normal")
@@ -64,26 +68,35 @@ class BannerTests(TestCase):
         self.assertEqual(first.kind, "emblem on its own background")
         self.assertFalse(first.is_lost)
 
+    def test_it_may_shade_off(self):
+        logo = on_banner("Velmar", FACES[0], "#0b1020", "#ffffff", True)
+        stops = '<stop stop-color="#7a1f3d"/><stop offset="1" stop-color="#1d3557"/>'
+        shade = f'<linearGradient id="f">{stops}</linearGradient>'
+        width, height = logo.width - 80, logo.height - 80
+        rect = Piece("ground", f'{shade}<rect x="40" y="40" width="{width}" height="{height}" fill="url(#f)"/>')
+        shaded = replace(logo, pieces=(logo.pieces[0], rect, *logo.pieces[2:]))
+        groups = groups_of(shaded.picture)
+        self.assertEqual((groups.paper, len(groups.words), len(groups.emblems)), (WHITE, 1, 1))
+        self.assertEqual(propose(Source(shaded.picture, groups))[0].kind, "emblem on its own background")
+
+    def test_its_colour_stays_where_the_paper_is_lifted(self):
+        picture = on_banner("Velmar", FACES[0], "#0b1020", "#ffffff", True).picture
+        for frame in (whole_artwork(picture.width, picture.height), Frame(70, 60, 180)):
+            plain, lifted = (judge_at(picture, Framing(frame, lift=lift), [180])[0] for lift in (None, 0.08))
+            self.assertEqual((plain.says, lifted.says), ("clear", "clear"), frame)
+
     def test_what_is_no_banner(self):
         paper = np.full((200, 400, 4), 255, dtype=np.uint8)
 
-        def inside(left: int, top: int, right: int, bottom: int, *bands: tuple[int, int, int]) -> object:
+        marked = np.full((160, 360, 4), (10, 20, 40, 255), dtype=np.uint8)
+        marked[60:100, 60:120, :3] = 255
+        flag = marked.copy()
+        flag[80:, :, :3] = 200, 0, 0
+        tile, rule, brick = marked[:, :160], marked[60:76], marked[110:, :]
+        for shape, is_banner in ((marked, True), (tile, False), (flag, False), (rule, False), (brick, False)):
             pixels = paper.copy()
-            for number, (start, band) in enumerate(
-                zip(range(top, bottom, (bottom - top) // len(bands)), bands, strict=True)
-            ):
-                end = bottom if number == len(bands) - 1 else start + (bottom - top) // len(bands)
-                pixels[start:end, left:right, :3] = band
-            return inside_of_banner(pixels, find_ink(pixels))
-
-        self.assertIsNone(inside(20, 20, 180, 180, (10, 20, 40)))  # a tile
-        self.assertIsNone(inside(20, 20, 380, 180, (200, 0, 0), (0, 120, 0)))  # a flag
-        self.assertIsNone(inside(20, 90, 380, 104, (10, 20, 40)))  # a rule
-        marked = paper.copy()
-        marked[20:180, 20:380, :3] = 10, 20, 40
-        self.assertIsNone(inside_of_banner(marked, find_ink(marked)))  # a brick, which is the mark itself
-        marked[80:120, 180:220, :3] = 255
-        self.assertIsNotNone(inside_of_banner(marked, find_ink(marked)))
+            pixels[20 : 20 + shape.shape[0], 20 : 20 + shape.shape[1]] = shape
+            self.assertEqual(inside_of_banner(pixels, find_ink(pixels)) is not None, is_banner, shape.shape)
         y, x = np.mgrid[:200, :400]
         pill = paper.copy()
         pill[np.hypot(np.maximum(abs(x - 200) - 100, 0), y - 100) < 80] = (10, 20, 40, 255)

@@ -23,14 +23,18 @@ from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.drawn_parts import is_drawn
+from bexi.core.judging.groups import groups_of
 from bexi.core.judging.judge import judge
 from bexi.core.judging.lettering import rows_of
 from bexi.core.judging.regions import Region
 from bexi.core.judging.rows import Row
+from bexi.core.judging.strangers import without_strangers
 from bexi.core.judging.survey import whole_survey
 from bexi.core.pixels.colour import WHITE, Colour
 from bexi.core.pixels.light import Pixels, over
 from bexi.resources import symbol_shapes
+from bexi.server.demo.lettering import outlines
+from tests.core.judging.brought.drawing import advance, face
 from tests.core.judging.logos import words
 
 _WORDS = ["Harbour", "Bakery", "Garden", "Winter", "Market", "Bridge", "Forest", "Silver", "Castle", "Orchard"]
@@ -133,6 +137,35 @@ class NoLettersTests(TestCase):
         for body in (globe, globe + swoosh):
             self.assertEqual(self.rows(body + words("Lumora", 520, 540, 110, INK)), 1)
 
+    def test_a_narrow_letter_of_a_monospaced_face_stands_no_further_off(self):
+        """Boxes measured on a word in a face drawn of squares, whose r is narrow and whose last letter hangs."""
+        edges = ((24, 75), (82, 133), (140, 192), (199, 250), (257, 308), (323, 345), (373, 425))
+
+        def word(further: int) -> tuple[Region, ...]:
+            lows = [78] * 6 + [85]
+            ends = [*edges[:-1], (edges[-1][0] + further, edges[-1][1] + further)]
+            places = enumerate(zip(ends, lows, strict=True))
+            return tuple(
+                Region(number, 1, 1000, Box(left, 41, right, low), False, 210)
+                for number, ((left, right), low) in places
+            )
+
+        self.assertEqual(len(without_strangers(word(0))), 7)
+        self.assertEqual(len(without_strangers(word(40))), 6)  # which stands off
+
+    def test_letters_around_a_ring_that_touch_it_leave_the_emblem_alone(self):
+        font, letters = face("barlow 600 normal"), ""
+        for number, letter in enumerate("OAKMERE OAKMERE OAKMERE "):
+            if letter != " ":
+                half, turn = advance(letter, font, 90) / 2, 15 * number
+                rise = 9 if number in (2, 10) else 0  # these two reach into the ring
+                path = outlines(letter, font, 500 - half, 180 - rise, 90)
+                letters += f'<path fill="{INK}" d="{path}" transform="rotate({turn} 500 500)"/>'
+        ring = '<circle cx="500" cy="500" r="392" fill="none" stroke="#c2410c" stroke-width="10"/>'
+        emblem = f'<path fill="{INK}" d="M400 380h200v240h-200z"/>'
+        groups = groups_of(svg(ring + letters + emblem))
+        self.assertLess(max(one.box.width for one in groups.emblems), 300)
+
     def test_most_symbols_that_ship_hold_no_letters(self):
         """Some show letters, as an alphabet or a text does; the others should not be taken for any."""
         names = random.Random(4).sample(sorted(symbol_shapes()), 40)
@@ -146,10 +179,10 @@ class NoLettersTests(TestCase):
     def test_narrow_capitals_of_one_size_are_told_from_a_pattern_by_their_outlines(self):
         boxes = (486, 547), (563, 622), (636, 697), (710, 773)
         areas, pattern = (2872, 2797, 3094, 2896), (480, 484, 478, 482)
-        for outlines, count in (((532, 440, 483, 499), 1), (pattern, 0)):
+        for lengths, count in (((532, 440, 483, 499), 1), (pattern, 0)):
             parts = [
                 Region(number, 1, area, Box(left, 146, right, 235), False, outline)
-                for number, ((left, right), area, outline) in enumerate(zip(boxes, areas, outlines, strict=True))
+                for number, ((left, right), area, outline) in enumerate(zip(boxes, areas, lengths, strict=True))
             ]
             self.assertEqual(len(rows_of(parts, 1000)), count)
 

@@ -49,6 +49,12 @@ def drawn(words: str, key: str, stroke: str, shape: str = "") -> Vector:
     )
 
 
+def picture(width: float, height: int, body: str) -> Vector:
+    """A drawing of a size in user units."""
+    svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:.0f} {height}">{body}</svg>'
+    return check(svg.encode(), DEFAULT_LIMITS)
+
+
 def is_one_line(groups: Groups, width: int) -> bool:
     """Nothing but words, whose first letter can be cut out."""
     first = groups.first
@@ -102,29 +108,32 @@ class WordmarkTests(TestCase):
         for words, key in product(("SAFAVE", "Midi"), ("rubik 700 italic", "work-sans 800 normal")):
             font, width = face(key), advance(words, face(key), 150) + 80
             shadow, letters = (outlines(words, font, 40 - by, 190 - by, 150) for by in (0, 10))
-            svg = (
-                f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:.0f} 260">'
-                f'<path fill="#2b4fd0" d="{shadow}"/><path fill="#e0b040" d="{letters}"/></svg>'
-            )
-            groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
+            body = f'<path fill="#2b4fd0" d="{shadow}"/><path fill="#e0b040" d="{letters}"/>'
+            groups = groups_of(picture(width, 260, body))
             self.assertEqual((len(groups.words), groups.emblems), (1, ()), (words, key))
 
     def test_the_first_letter_is_cut_out_with_the_shadow_drawn_beside_it(self):
-        for words, key, by in product(("SADEK", "Midolu"), ("rubik 700 normal", "work-sans 800 normal"), (8, 18)):
-            font, width = face(key), advance(words, face(key), 150) + 80
-            letter = outlines(words[0], font, 20, 170, 150)
-            letters, shadow = (outlines(words, font, 20 + beyond, 170 + beyond, 150) for beyond in (0, by))
-            alone, both = (
-                check(
-                    f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:.0f} 240">'
-                    f'<path fill="#7a1f3d" d="{below}"/><path fill="#22b8cf" d="{above}"/></svg>'.encode(),
-                    DEFAULT_LIMITS,
-                )
-                for below, above in ((letter, letter), (shadow, letters))
-            )
-            first, end = groups_of(both).first, find_ink(render_whole(alone, alone.width)).box.right
-            if first is not None:  # where the shadow of one letter does not run into the next one
-                self.assertGreater(first.box.right - end, by / width * both.width / 2, (words, key, by))
+        faces = ("rubik 700 normal", "work-sans 800 normal", "barlow 600 normal")
+        for key, by in [*product(faces, (14, 18))]:
+            letters, shadow, at = "", "", 20.0
+            for letter in "SADEK":
+                letters += outlines(letter, face(key), at, 170, 150)
+                shadow += outlines(letter, face(key), at + by, 170 + by, 150)
+                at += advance(letter, face(key), 150) + 16
+            logo = picture(at + 40, 240, f'<path fill="#7a1f3d" d="{shadow}"/><path fill="#22b8cf" d="{letters}"/>')
+            alone = picture(at + 40, 240, f'<path d="{outlines("S", face(key), 20, 170, 150)}"/>')
+            first, end = groups_of(logo).first, find_ink(render_whole(alone, alone.width)).box.right
+            with self.subTest(key, by=by):
+                assert first is not None
+                self.assertEqual(len(first.colours), 2)
+                self.assertGreater(first.box.right - end, by / (at + 40) * logo.width / 2)
+
+    def test_a_wide_m_is_no_joined_letters(self):
+        for key, wider in (("rubik 600 normal", 1.2), ("work-sans 600 normal", 1.2), ("lora 600 normal", 1.1)):
+            body = f'<path fill="#12263a" d="{outlines("umbra", face(key), 30, 180, 140)}"/>'
+            width = wider * (advance("umbra", face(key), 140) + 60)
+            first = groups_of(picture(width, 260, f'<g transform="scale({wider} 1)">{body}</g>')).first
+            self.assertIsNotNone(first, key)
 
     def test_an_ampersand_between_two_names_is_no_emblem(self):
         faces = ("barlow 600 normal", "lora 600 normal", "rubik 700 normal", "work-sans 400 normal")
@@ -133,20 +142,18 @@ class WordmarkTests(TestCase):
             for words, ink in (("Marden", "#12263a"), ("&", second), ("Volpe", "#12263a")):
                 body += f'<path fill="{ink}" d="{outlines(words, font, at, 170, 140)}"/>'
                 at += advance(words + " ", font, 140)
-            svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {at:.0f} 240">{body}</svg>'
-            groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
+            groups = groups_of(picture(at, 240, body))
             self.assertEqual(groups.emblems, (), (key, second))
             self.assertLess(groups.first.box.left, 0.06 * 1024)
 
     def test_where_the_first_letter_runs_into_a_line_the_second_is_not_taken_for_it(self):
         for words, key in product(("OAKMER", "Derano"), ("barlow 600 normal", "lora 600 normal", "rubik 700 normal")):
-            font, width = face(key), advance(words, face(key), 120) + 100
             line = '<path fill="none" stroke="#12263a" stroke-width="6" d="M60 20v220"/>'
-            letters = f'<path fill="#12263a" d="{outlines(words, font, 55, 180, 120)}"/>'
-            svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:.0f} 260">{line}{letters}</svg>'
-            first, begins = groups_of(check(svg.encode(), DEFAULT_LIMITS)).first, 55 / width * 1024
-            second = (55 + advance(words[0], font, 120) * 0.8) / width * 1024
-            self.assertTrue(first is None or first.box.left < (begins + second) / 2, (words, key))
+            letters = f'<path fill="#12263a" d="{outlines(words, face(key), 55, 180, 120)}"/>'
+            logo = picture(advance(words, face(key), 120) + 100, 260, line + letters)
+            second = (55 + advance(words[0], face(key), 120) * 0.8) / (advance(words, face(key), 120) + 100)
+            first = groups_of(logo).first
+            self.assertTrue(first is None or first.box.left < second * logo.width / 2, (words, key))
 
     def test_corners_around_a_word_are_no_emblem(self):
         upper_left, lower_right = '<path d="M{0} {1}v60h12v-48h48v-12z"/>', '<path d="M{0} {1}v-60h-12v48h-48v12z"/>'
@@ -157,28 +164,17 @@ class WordmarkTests(TestCase):
             slanted = upper_left.format(20, 30) + lower_right.format(right - 20, 250)
             others = upper_right.format(right - 20, 30) + lower_left.format(20, 250)
             for corners in (slanted, others, slanted + others):
-                markup = f'{body}<g fill="#f472b6">{corners}</g>'
-                head = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {right:.0f} 280">'
-                groups = groups_of(check(f"{head}{markup}</svg>".encode(), DEFAULT_LIMITS))
+                groups = groups_of(picture(right, 280, f'{body}<g fill="#f472b6">{corners}</g>'))
                 self.assertEqual((len(groups.words), groups.emblems), (1, ()), (words, key, corners))
 
     def test_an_address_in_two_colours_is_one_line(self):
-        for name, key in product(("tolliv", "marup", "sanderos"), ("work-sans 800 normal", "rubik 700 normal")):
-            font = face(key)
-            name_, end = outlines(name, font, 30, 170, 140), advance(name, font, 140) + 30
-            width = end + advance(".example", font, 140) + 30
-            svg = (
-                f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:.0f} 240"><path fill="#4c1d95" '
-                f'd="{name_}"/><path fill="#65a30d" d="{outlines(".example", font, end, 170, 140)}"/></svg>'
-            )
-            groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
-            self.assertEqual((len(groups.words), groups.emblems), (1, ()), (name, key))
-
-    def test_narrow_letters_of_a_monospaced_face_stand_no_further_off(self):
-        font = face("atkinson-hyperlegible-mono 400 normal")
-        for words in ("marry", "Verity", "sorly", "berry"):
-            picture = cropped(words, font)
-            self.assertTrue(is_one_line(groups_of(picture), picture.width), words)
+        keys = ("barlow-condensed 400 normal", "barlow-condensed 600 normal", "lora 400 normal", "rubik 700 normal")
+        for key in keys:
+            end = advance("marup", face(key), 140) + 30
+            name, rest = outlines("marup", face(key), 30, 170, 140), outlines(".shop", face(key), end, 170, 140)
+            body = f'<path fill="#4c1d95" d="{name}"/><path fill="#65a30d" d="{rest}"/>'
+            groups = groups_of(picture(end + advance(".shop", face(key), 140) + 30, 240, body))
+            self.assertEqual((len(groups.words), groups.emblems), (1, ()), key)
 
     def test_a_swoosh_along_a_word_is_no_emblem(self):
         for words, key in product(("Saser", "Mapuha"), ("barlow 600 normal", "rubik 400 normal")):

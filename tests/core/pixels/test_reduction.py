@@ -213,6 +213,25 @@ class SharedLevelTests(TestCase):
                     np.testing.assert_array_equal(icon, meant)
 
 
+class ThreadTests(TestCase):
+    def test_one_thread_or_two_give_the_same(self):
+        told = "from bexi.core.pixels import reduction; print(reduction._WORKERS)"
+        told += "; from tests.pictures import noise; from hashlib import sha256"
+        told += "; made = reduction.Reduction(noise(700, 900), None).square(-20, 5, 640, (16, 180, 512))"
+        told += "; print(sha256(b''.join(light.tobytes() for light in made)).hexdigest())"
+        (one, its), (two, other) = (
+            subprocess.run(
+                [sys.executable, "-c", told],
+                env={**os.environ, "BEXI_ONE_THREAD": asked},
+                capture_output=True,
+                check=True,
+            ).stdout.split()
+            for asked in ("1", "")
+        )
+        self.assertEqual((one, two), (b"1", b"2"))
+        self.assertEqual(its, other)
+
+
 class AgainstPillowTests(TestCase):
     def test_equals_pillow_on_float_planes(self):
         # Pillow's resize of 32-bit float planes is the reference for the filter itself.

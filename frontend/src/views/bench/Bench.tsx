@@ -30,7 +30,8 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
   const { recipe, change, save, saveOver, step, ...keeping } = useDraftRecipe(draft);
   const [ground, setGround] = useState("light");
   const ownGround = ground === "light" || ground === "dark" ? null : ground;
-  const ladder = useLadder({ site, artwork }, recipe, usePictures(site.id), ownGround);
+  const pictures = usePictures(site.id);
+  const ladder = useLadder({ site, artwork }, recipe, pictures, ownGround);
   const standIns = useStandIns(artwork, recipe);
   const [proposing, setProposing] = useProposing();
   const [picked, setPicked] = useState<Picked>();
@@ -46,13 +47,11 @@ export function Bench({ site, artwork, draft, showStored }: Props) {
 
   const changeFraming = (part: Partial<Framing>) =>
     change((now) => withFraming(now, ownOf(now, picked), part));
-  const position = ladder.rungs.findIndex(
-    (rung) => rung.size === picked?.size && rung.purpose === picked.purpose,
-  );
-  const rung = ladder.rungs[position];
-  const walk = (by: number) => {
-    setPicked(ladder.rungs.at(Math.max(0, Math.min(position + by, ladder.rungs.length - 1))));
-  };
+  const isPicked = (one: Picked) => one.size === picked?.size && one.purpose === picked.purpose;
+  const rung = ladder.rungs.find(isPicked);
+  // Over all sizes, those too that are not drawn yet.
+  const walk = (by: number) =>
+    setPicked(pictures.at(Math.max(0, Math.min(pictures.findIndex(isPicked) + by, pictures.length - 1))));
   const [opened] = useState(() => keyOf(framing.frame));
   useOutcome(standingOf(framing.frame, ladder.rungs), undefined, opened);
   useBenchKeys({
