@@ -55,7 +55,7 @@ class SetViewTests(ViewTestCase):
         plan.get_by_label("site.webmanifest").click()
         expect(plan.get_by_label("icon-512.png", exact=True)).not_to_be_checked()
         page.get_by_role("button", name="Build the set").click()
-        expect(page.get_by_role("heading", name="Build 2", exact=True)).to_be_visible(timeout=20_000)
+        expect(page.get_by_role("heading", name="Build 2", exact=True)).to_be_visible()
         names = {file.name for file in self.site.builds.first().files.all()}
         self.assertEqual(names, {"favicon.ico", "icon-24.png", "icon.svg", "apple-touch-icon.png"})
 
@@ -68,7 +68,7 @@ class SetViewTests(ViewTestCase):
         plan.get_by_text("Own colour of the ink in dark schemes").click()
         expect(plan.get_by_label("In dark schemes", exact=True)).to_have_value("#ffffff")
         page.get_by_role("button", name="Build the set").click()
-        expect(page.get_by_label("Lines for the head")).to_contain_text("/icon.svg?v=", timeout=20_000)
+        expect(page.get_by_label("Lines for the head")).to_contain_text("/icon.svg?v=")
 
     def test_an_installed_app_is_described_and_its_start_screen_seen(self):
         page = self.view("set")
@@ -89,7 +89,7 @@ class SetViewTests(ViewTestCase):
         plan.get_by_label("Start address").press("Enter")
         expect(plan.get_by_text("4 of 6 set")).to_be_visible()
         page.get_by_role("button", name="Build the set").click()
-        expect(page.get_by_role("heading", name="Build 2", exact=True)).to_be_visible(timeout=20_000)
+        expect(page.get_by_role("heading", name="Build 2", exact=True)).to_be_visible()
         build = self.site.builds.first()
         manifest = page.request.get(f"{self.live_server_url}/api/builds/{build.pk}/files/site.webmanifest").json()
         self.assertEqual((manifest["start_url"], manifest["background_color"]), ("/crossings/", "#1144cc"))
@@ -99,7 +99,7 @@ class SetViewTests(ViewTestCase):
         build_site(self.site)
         page = self.view("set")
         page.get_by_role("button", name="What differs from build 1").click()
-        expect(page.get_by_role("heading", name="Build 1 and build 2")).to_be_visible(timeout=20_000)
+        expect(page.get_by_role("heading", name="Build 1 and build 2")).to_be_visible()
         image = page.get_by_alt_text("Difference of icon-32.png, white where equal")
         shown = screen_pixels(image)
         self.assertEqual(shown.shape, (32, 32, 3))
@@ -110,7 +110,7 @@ class SetViewTests(ViewTestCase):
     def test_a_build_is_made_again_with_the_same_bytes(self):
         page = self.view("set")
         page.get_by_role("button", name="Rebuild").click()
-        expect(page.get_by_text("10 files, the same bytes")).to_be_visible(timeout=20_000)
+        expect(page.get_by_text("10 files, the same bytes")).to_be_visible()
 
     def test_one_file_for_an_upload_field_or_the_reason_why_not(self):
         page = self.view("set")
