@@ -29,7 +29,9 @@ from tests.browser.chromium import launched
 from tests.ports import free_port_range
 from tests.server.case import AT_ONCE
 
-expect.set_options(timeout=60_000)  # the test's server encodes large icons and answers in turn
+PATIENCE = 120_000
+"""So many ms a view may take: the test's server encodes large icons and answers in turn, on a machine with other work."""
+expect.set_options(timeout=PATIENCE)
 SLOWED = float(os.environ.get("BEXI_SLOWED", "1"))
 """So many times slower pages compute, as on an old laptop."""
 AXE = settings.REPOSITORY / "frontend/node_modules/axe-core/axe.min.js"
@@ -84,7 +86,7 @@ class Requests:
     def await_none(self) -> None:
         """Return when all are answered; the database is flushed under none of them."""
         with self._changed:
-            self._changed.wait_for(lambda: self._count <= 0, timeout=60)
+            self._changed.wait_for(lambda: self._count <= 0, timeout=PATIENCE / 1000)
             self._count = 0
 
     def _started(self, **_told):
@@ -157,7 +159,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
         page = context.new_page()
         if SLOWED > 1:
             context.new_cdp_session(page).send("Emulation.setCPUThrottlingRate", {"rate": SLOWED})
-        page.set_default_timeout(60_000)
+        page.set_default_timeout(PATIENCE)
         page.on("console", self.fail_on_policy_breach)
         page.on("pageerror", lambda error: self.fail(f"error in the page: {error}"))
         page.goto(self.live_server_url + path)
