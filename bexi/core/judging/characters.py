@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bexi.core.judging.glyphs import Glyph, bands_of, room_beside
-from bexi.core.judging.letter_shapes import are_alike, is_like
+from bexi.core.judging.letter_shapes import are_alike, is_like, is_solid
 from bexi.core.judging.regions import Region
 
 _FEWEST, _PAIR = 2, (1.45, 3, 0.14)
@@ -29,6 +29,8 @@ _NARROWEST, _LOWEST = 0.3, 0.25
 """Of the height: no character is narrower, or lower, and no half of them narrower or lower than twice that."""
 _STROKES, _WINDS = 0.2, 1.6
 """Of the height, a stroke is thinner; and all outlines in a square are so many times as long as that of their box."""
+_DOTTED, _ROUND = 0.5, 1.3
+"""Of all ink: so much in dots, so many times as long as wide at most, is a pattern's."""
 _LARGER, _FURTHER = 1.12, 0.2
 """Times as high as the others, and of their height more room: what ends a line so is no character of it."""
 
@@ -117,7 +119,13 @@ def _are_characters(line: Sequence[Glyph]) -> bool:
     alike = all(map(are_alike, (widths, areas, windings, pieces), (2.0, 2.0, 0.1, 0.0)))
     winds, most, thin = _PAIR
     is_pair = min(windings) >= winds and pieces.sum() >= most and max(one.stroke for one in line) <= thin * height
-    return bool(are_filled and are_drawn and (len(line) > 2 or is_pair) and not alike)
+    of_dots = sum(part.area for one in line for part in one.parts if _is_dot(part)) >= _DOTTED * areas.sum()
+    return bool(are_filled and are_drawn and (len(line) > 2 or is_pair) and not (alike or of_dots))
+
+
+def _is_dot(part: Region) -> bool:
+    shorter, longer = sorted((part.box.width, part.box.height))
+    return is_solid(part) and longer <= _ROUND * shorter
 
 
 def _winding(one: Glyph) -> float:

@@ -292,7 +292,8 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
     enclosing: list[Part] = []
     parts = parts_of(drawing)
     tiles = [[part for part in parts if _is_part_of(part, row)] for row in rows]
-    drawn = _drawn_beside(rows, [part for part in parts if not any(one.label in letters for one in part.regions)])
+    lines = _whole_lines(rows)
+    drawn = _drawn_beside(lines, [part for part in parts if not any(one.label in letters for one in part.regions)])
     first_tiles = [min(its, key=lambda part: (part.box.left, part.box.top)) for its in tiles if its]
     for part in parts:
         lettered = sum(region.area for region in part.regions if region.label in letters)
@@ -310,6 +311,7 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
             enclosing.append(part)
         else:
             plain.append(part)
+    plain = [part for part in plain if not any(_stands_within(part, line) for line in lines)] or plain
     together = (without_companions(near) for near in near_each_other(plain or enclosing))
     found = [_Found(near) for near in together if not _is_rule(near)]
     for one in found:
@@ -351,6 +353,34 @@ def _are_corners(first: Box, last: Box, row: Row) -> bool:
     upper, lower = sorted((first, last), key=lambda box: box.top)
     above, below = words.top - upper.top, lower.bottom - words.bottom
     return upper.bottom <= lower.top and min(above, below) >= 0 and abs(above - below) <= 2 * near
+
+
+def _whole_lines(rows: Sequence[Row]) -> list[Row]:
+    """The lines of letters, with the words of one colour that stand on one line together."""
+    lines: list[Row] = []
+    for row in rows:
+        of_line = next((line for line in lines if _are_on_one_line(line, row)), None)
+        if of_line is None:
+            lines.append(row)
+        else:
+            lines[lines.index(of_line)] = Row((*of_line.parts, *row.parts), max(of_line.height, row.height))
+    return lines
+
+
+def _are_on_one_line(one: Row, other: Row) -> bool:
+    if one.circle or other.circle or one.runs_down or other.runs_down or one.on_its_side or other.on_its_side:
+        return False
+    lower, higher = sorted((one.height, other.height))
+    is_level = abs(base_of(one.parts) - base_of(other.parts)) <= _ON_FOOT * lower
+    of_one_colour = {part.kind for part in one.parts} == {part.kind for part in other.parts}
+    return is_level and higher <= _HIGH * lower and of_one_colour
+
+
+def _stands_within(part: Part, line: Row) -> bool:
+    """Whether a part of the letters' colour stands between two of them on their line, whatever it is there."""
+    box, kinds = part.box, {one.kind for one in line.parts}
+    is_between = line.box.left <= box.left and box.right <= line.box.right
+    return is_between and _stands_on_line(box, line) and all(region.kind in kinds for region in part.regions)
 
 
 def _stands_for_and(found: _Found, rows: Sequence[Row], drawing: Drawing) -> bool:

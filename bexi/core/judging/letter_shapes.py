@@ -22,7 +22,7 @@ _WINDING_ALONE, _WIDE_ALONE = 2.4, 1.8
 """The same of one that is all in one: no symbol winds so much [measured: words 2.5 and more, symbols 2.2 at most]."""
 SOLID = 0.85
 """A part that fills more of its box is a bar or a block."""
-_ROUND, _PLAIN = 0.72, 1.05
+_ROUND, _PLAIN = 0.67, 1.05
 """So does a round one, as a head and shoulders are, of which its box's outline is about as long as its own."""
 _STRAIGHT = 1.48
 """A straight stroke has at most so many times its mean width and its length."""

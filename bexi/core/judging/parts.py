@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from itertools import combinations
 
 import numpy as np
 from scipy import ndimage
@@ -17,7 +16,7 @@ _ROW, _LIKE = 1.2, 1.5
 """So do parts of like size and colour with less than so many of their sides between them."""
 _SAME = 1.1
 """Times as wide, high and large: parts of one shape differ by no more."""
-_MOST_PARTS = 60
+_MOST_PARTS = 300
 """The largest parts decide; a photograph has thousands."""
 
 
@@ -52,15 +51,24 @@ def parts_of(drawing: Drawing) -> list[Part]:
 def near_each_other(parts: Sequence[Part]) -> Iterator[tuple[Part, ...]]:
     """Groups of parts, joined in the order of the room between them."""
     parts = sorted(parts, key=lambda part: -part.area)[:_MOST_PARTS]
-    groups = [[part] for part in parts]
-    pairs = sorted(combinations(parts, 2), key=lambda pair: room_between(pair[0].box, pair[1].box))
-    for one, other in pairs:
-        its = next(group for group in groups if one in group)
-        beyond = next(group for group in groups if other in group)
+    groups = {part: [part] for part in parts}
+    for one, other in _nearest_first(parts):
+        its, beyond = groups[one], groups[other]
         if its is not beyond and _belong(one, other, its, beyond):
-            groups.remove(beyond)
             its.extend(beyond)
-    yield from (tuple(group) for group in groups)
+            groups |= dict.fromkeys(beyond, its)
+    yield from {id(its): tuple(its) for its in groups.values()}.values()
+
+
+def _nearest_first(parts: Sequence[Part]) -> Iterator[tuple[Part, Part]]:
+    """All pairs of parts, in the order of the room between them."""
+    first, second = np.triu_indices(len(parts), 1)
+    edges = np.array([(part.box.left, part.box.top, part.box.right, part.box.bottom) for part in parts]).reshape(-1, 4)
+    (left, top, right, bottom), (its_left, its_top, its_right, its_bottom) = edges[first].T, edges[second].T
+    across = np.maximum(np.maximum(left - its_right, its_left - right), 0)
+    down = np.maximum(np.maximum(top - its_bottom, its_top - bottom), 0)
+    for pair in np.argsort(across**2 + down**2, kind="stable"):
+        yield parts[first[pair]], parts[second[pair]]
 
 
 def _belong(one: Part, other: Part, its: Sequence[Part], beyond: Sequence[Part]) -> bool:

@@ -50,8 +50,8 @@ def _beside_divider(parts: Sequence[Region]) -> Sequence[Region]:
 def _strange_together(parts: Sequence[Region]) -> int:
     """How many parts that a line begins with are pieces of an emblem: further off, and unlike the letters.
 
-    They are of other colours and strokes, or all are bars. Where one of them reaches beyond both of the letters' lines
-    they are so if they are either further off or of other colours.
+    They are of other strokes, and of other colours or none of them on the letters' line; or all are bars. Where one of
+    them reaches beyond both of the letters' lines they are so if they are either further off or of other colours.
     """
     bars = next((number for number, part in enumerate(parts) if not is_bar(part)), len(parts))
     for count in range(2, min(max(_MOST_PIECES, bars), len(parts) - FEWEST) + 1):
@@ -63,8 +63,9 @@ def _strange_together(parts: Sequence[Region]) -> int:
         apart = _gap(pieces[-1], rest[0]) > least
         stroke, kinds = float(np.median([part.stroke for part in rest])), {part.kind for part in rest}
         coloured = all(part.kind not in kinds for part in pieces)
-        unlike = coloured and not any(is_like(part.stroke, stroke) for part in pieces)
         beyond = BEYOND * (base - top)
+        hang = all(abs(part.box.bottom - base) > beyond for part in pieces)
+        unlike = (coloured or hang) and not any(is_like(part.stroke, stroke) for part in pieces)
         reaches = any(part.box.top < top - beyond and part.box.bottom > base + beyond for part in pieces)
         are_bars = len(pieces) > _MOST_BARS and all(map(is_bar, pieces))
         if (apart and (unlike or are_bars)) or (reaches and (apart or coloured)):
