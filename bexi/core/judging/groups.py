@@ -302,7 +302,8 @@ def _emblems(drawing: Drawing, rows: Sequence[Row]) -> Iterator[_Found]:
         if any(part in its for its in tiles):
             plain += [part] if part in first_tiles else []
         elif lettered:
-            yield from _inside_badge(part, letters, drawing)
+            inside = _inside_badge(part, letters, drawing)
+            yield from (one for one in inside if not any(_is_short_line(one, row) for row in rows))
         elif _is_rule((part,)) and not _is_amid(part, drawn):
             continue
         elif any(part.box.encloses(row.box) for row in rows):
@@ -513,7 +514,17 @@ def _is_ornament_of(found: _Found, row: Row) -> bool:
     is_on_line = row.box.top <= found.box.top and found.box.bottom <= row.box.bottom + _DOT * row.height
     is_small = side < _LOW * row.height and found.area < _LITTLE * letters
     is_bit = is_dot or (is_low and is_on_line) or is_small or _is_stroke(found, row)
-    return is_bit or _is_flourish(found.box, row) or _is_border(found)
+    return is_bit or _is_flourish(found.box, row) or _is_border(found) or _is_short_line(found, row)
+
+
+def _is_short_line(found: _Found, row: Row) -> bool:
+    """Whether a group is the last letters of a name, right below the line it begins with, flush with that."""
+    box, near = found.box, _ON_FOOT * row.height
+    is_flush = abs(box.left - row.box.left) <= near or abs(box.right - row.box.right) <= near
+    is_below = 0 <= box.top - row.box.bottom <= row.height
+    largest = max((region for part in found.parts for region in part.regions), key=lambda one: one.area)
+    of_its_colour = largest.kind in {one.kind for one in row.parts}
+    return is_flush and is_below and of_its_colour and _DOT < box.height / row.height <= _HIGH
 
 
 def _is_border(found: _Found) -> bool:

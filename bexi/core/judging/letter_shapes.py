@@ -32,6 +32,9 @@ EIGHTH = 0.125
 _OTHER_STROKE = 1.45
 """Times as wide: a stroke that is none of the same letters."""
 
+_OTHER_CAPITAL = 1.6
+"""Of a hand that is told by its winding alone, the capital may have a heavier one."""
+
 
 def are_letters(parts: Sequence[Region]) -> bool:
     """Whether parts in a row are unlike each other as letters are: no bars, dots or pieces of a pattern."""
@@ -96,7 +99,8 @@ def is_joined_hand(parts: Sequence[Region]) -> bool:
         return its > _WINDING_ALONE and box.width > _WIDE_ALONE * box.height and long.fill < _LINE_FILLS
     winds = its > _WINDING
     is_wide = box.width > _WIDE * box.height and long.box.width > _LONG_PART * long.box.height
-    return 1 < len(parts) < FEWEST and winds and is_wide and max(strokes) < _OTHER_STROKE * min(strokes)
+    most = _OTHER_CAPITAL if its > _WINDING_ALONE else _OTHER_STROKE
+    return 1 < len(parts) < FEWEST and winds and is_wide and max(strokes) < most * min(strokes)
 
 
 def winding(part: Region) -> float:

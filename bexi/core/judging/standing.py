@@ -12,8 +12,10 @@ from bexi.core.artwork.pictures import Bitmap, Picture
 from bexi.core.artwork.plate import Plate, PlateShape
 from bexi.core.artwork.rims import edge_of, share_of, without_rim
 from bexi.core.artwork.translucent import is_translucent
+from bexi.core.framing.compose import compose
 from bexi.core.framing.finish import Finish
 from bexi.core.framing.frame import hug
+from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing
 from bexi.core.framing.reduce import reduced
 from bexi.core.framing.tabs import TABS
@@ -24,6 +26,7 @@ from bexi.core.judging.measure import measure
 from bexi.core.judging.subjects import Subject
 from bexi.core.judging.survey import whole_survey
 from bexi.core.pixels.colour import BLACK, WHITE, Colour, contrast, shade
+from bexi.core.pixels.light import ALPHA
 from bexi.core.pixels.oklab import distance_to
 
 _STANDS_OUT = 3.0
@@ -41,12 +44,16 @@ _FAINT = 2.0
 colour that stands out less is but a shade."""
 _OF_USE = 1.2
 """A plate on which a mark does not stand out so many times as far as without is of no use."""
+_MUCH, _ON_IT = 0.15, 0.9
+"""Of the ink: less may vanish on a ground; and of the border of what lies on that, carrying nothing."""
 _ASIDE, _ONE_GROUND = 20, 0.9
 """How far around is looked, as a part of the shorter side, and how much of what is there has to be of one colour."""
 _PAINTED = 3
 """Of so many colours, white is one of a drawing's own wherever it lies in it: an eye, a sun."""
 _LINES = 0.01
 """Of the ink: what has less is a speck."""
+_UNLIKE = 0.15
+"""In OKLab: what is so far from the one colour is none of its shades."""
 _FREE, _ROOM, _ROOM_IN_DISC = 2, 11, 19
 """Margins, in % of the side."""
 _ROUNDED = 22
@@ -83,16 +90,21 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
         yield Stand(free, why="without the background it came on" if groups.ground else "")
         return
     drawing = measure(picture, free).drawing
+    beneath = _best_beneath(subject, drawing)
+    free = replace(free, home_ground=beneath)
     seen = outline.of_outline(drawing, TABS)
-    faint = [name for name, ratio in seen.items() if ratio < (_FAINT if subject.is_badge else _STANDS_OUT)]
+    least = _FAINT if subject.is_badge else _STANDS_OUT
+    faint = [name for name, tab in TABS.items() if seen.get(name, least) < least or _loses_much(drawing, tab)]
     if not faint:
         yield Stand(free, why="without the background it came on" if groups.ground else "")
     reason = f"because it fades on {' and '.join(faint)} tabs" if faint else ""
     as_one = len(subject.colours) == 1 and not (groups.has_halo or subject.fades or _carries_lines(subject, drawing))
-    stands = _on_plates(subject, picture, free, groups, as_one)
+    as_one &= not groups.ground and (subject.is_letter or _is_of_one_colour(subject, picture, free))
+    stands = _on_plates(subject, picture, free, drawing, groups, as_one)
     plated = [replace(stand, why=f"{stand.why} {reason}".strip()) for stand in stands]
     alone = [Stand(free, why=f"it fades on {' and '.join(faint)} tabs")] if faint else []
-    is_of_use = not faint or _seen(picture, plated[0].framing) > _OF_USE * min(seen.values())
+    keeps_more = any(_loses_much(drawing, TABS[name]) for name in faint) and _keeps_all(plated[0], drawing)
+    is_of_use = not faint or keeps_more or _seen(picture, plated[0].framing) > _OF_USE * min(seen.values())
     yield from [*plated, *alone] if is_of_use else [*alone, *plated]
     if len(subject.colours) > 1 and not groups.ground and _lie_apart(drawing):
         flat = Finish(recolour=min(subject.colours, key=lambda colour: colour.luminance))
@@ -146,6 +158,14 @@ def _carries_lines(subject: Subject, drawing: Drawing) -> bool:
     return any(colour is not None and contrast(colour, subject.colours[0]) >= _FAINT for colour in drawn)
 
 
+def _is_of_one_colour(subject: Subject, picture: Picture, free: Framing) -> bool:
+    """Whether hardly an opaque px has another colour, as a hairline too fine for an area of its own has."""
+    (icon,) = compose(picture, free, Purpose.TAB, [_LOOKED_AT])
+    inked = icon[icon[..., ALPHA] == 255][:, :3]
+    others = distance_to(inked, np.array(subject.colours[0].channels, dtype=np.uint8)) > _UNLIKE
+    return np.count_nonzero(others) <= _LINES * len(inked)
+
+
 def _on_badge(subject: Subject, plain: Framing) -> Stand:
     """The badge keeps its shape, without the words on it."""
     assert subject.on is not None
@@ -161,7 +181,9 @@ def _seen(picture: Picture, framing: Framing) -> float:
     return min(outline.of_outline(measure(picture, framing).drawing, TABS).values(), default=1.0)
 
 
-def _on_plates(subject: Subject, picture: Picture, free: Framing, groups: Groups, as_one: bool) -> Iterator[Stand]:
+def _on_plates(
+    subject: Subject, picture: Picture, free: Framing, drawing: Drawing, groups: Groups, as_one: bool
+) -> Iterator[Stand]:
     """Edge to edge: its ink light on its own main colour, then the reverse, if it is what it is `as_one` colour."""
     frame, main = hug(subject.box, _ROOM), subject.colours[0]
     roomy = replace(free, frame=frame)
@@ -170,7 +192,7 @@ def _on_plates(subject: Subject, picture: Picture, free: Framing, groups: Groups
         yield Stand(replace(free, ground=beneath), "its own tile", "with its holes filled")
         return
     if groups.ground is not None:
-        if contrast(main, groups.ground) >= _STANDS_OUT:
+        if contrast(main, groups.ground) >= _STANDS_OUT or _loses_much(drawing, _dark_shade(main)):
             is_on_board = isinstance(picture, Bitmap) and _is_on_board(picture)
             shown = roomy if is_on_board else replace(roomy, lift=None, lift_inside=False)
             yield _plated(shown, groups.ground, "on white" if is_on_board else "on the background it came on")
@@ -183,7 +205,7 @@ def _on_plates(subject: Subject, picture: Picture, free: Framing, groups: Groups
             yield on_white
             return
         on_dark = _plated(roomy, _dark_shade(main), "on a dark shade of its own colour")
-        yield max((on_white, on_dark), key=lambda stand: _seen(picture, stand.framing))
+        yield max((on_white, on_dark), key=lambda stand: (_keeps_all(stand, drawing), _seen(picture, stand.framing)))
         return
     if contrast(main, WHITE) < _STANDS_OUT:
         yield _plated(roomy, _dark_shade(main), "on a dark shade of its own colour")
@@ -193,6 +215,10 @@ def _on_plates(subject: Subject, picture: Picture, free: Framing, groups: Groups
     inked = replace(roomy, finish=Finish(recolour=ink))
     yield _plated(inked, main, "on a plate in its own colour")
     yield replace(_plated(roomy, WHITE, "on white"), on="white")
+
+
+def _keeps_all(stand: Stand, drawing: Drawing) -> bool:
+    return not _loses_much(drawing, stand.framing.plate.colour)
 
 
 def _plated(framing: Framing, colour: Colour, why: str) -> Stand:
@@ -205,6 +231,22 @@ def _dark_shade(colour: Colour) -> Colour:
     shades = [shade(colour, light) for light in _SHADES]
     stands_out = (dark for least in (_DEEP, _READABLE) for dark in shades if contrast(dark, colour) >= least)
     return next(stands_out, BLACK)
+
+
+def _best_beneath(subject: Subject, drawing: Drawing) -> Colour:
+    """The same, but white where the darker one would lose much that white does not."""
+    beneath = _beneath(subject)
+    return WHITE if _loses_much(drawing, beneath) and not _loses_much(drawing, WHITE) else beneath
+
+
+def _loses_much(drawing: Drawing, ground: Colour) -> bool:
+    """Whether much of what lies on a ground, beside what is seen there, has a colour that vanishes on it."""
+    areas = np.bincount(drawing.kinds.ravel(), minlength=len(drawing.colours))
+    beside = drawing.beside
+    lying = [kind for kind in range(1, len(areas)) if beside[kind, 0] >= _ON_IT * beside[kind].sum()]
+    seen_on = drawing.seen_on(ground)
+    gone = sum(areas[kind] for kind in lying if contrast(seen_on[kind], ground) < outline.VANISHED)
+    return bool(gone > _MUCH * areas[1:].sum())
 
 
 def _beneath(subject: Subject) -> Colour:

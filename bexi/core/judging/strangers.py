@@ -5,7 +5,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from bexi.core.judging.letter_shapes import FEWEST, base_of, is_bar, is_like, is_solid
+from bexi.core.judging.letter_shapes import FEWEST, base_of, is_bar, is_joined_hand, is_like, is_solid
 from bexi.core.judging.regions import Region
 
 _STRANGE = 2
@@ -19,6 +19,8 @@ _SPACE = 0.2
 """Of a letter's height: less room is within a word [common practice: a space is a quarter of the size]."""
 _EVEN_PITCH = 0.15
 """Of the pitch of a monospaced face: so far a narrow letter's middle lies aside."""
+_SAME, _SLANTED = 1.1, 1.5
+"""Times as wide, high and large, angles differ by no more; a slash is so many times as wide as its stroke."""
 _FURTHER, _WIDER, _TALLER = 1.9, 1.4, 2.0
 """Times the room between the letters, the widest of them, and their height."""
 
@@ -26,15 +28,19 @@ _FURTHER, _WIDER, _TALLER = 1.9, 1.4, 2.0
 def without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
     """The parts of a line that are letters: emblems at its ends, or in the place of a letter, are left out."""
     parts = _beside_divider(sorted(line, key=lambda part: part.box.left))
-    parts = parts[_strange_together(parts) :]
-    parts = parts[: len(parts) - _strange_together(parts[::-1])]
-    while len(parts) > FEWEST and _strangeness(parts, 0) >= _STRANGE:
+    parts = parts[_strange_together(parts) or _of_a_sign(parts) :]
+    parts = parts[: len(parts) - (_strange_together(parts[::-1]) or _of_a_sign(parts[::-1]))]
+    while _is_word(parts[1:]) and _strangeness(parts, 0) >= _STRANGE:
         parts = parts[1:]
-    while len(parts) > FEWEST and _strangeness(parts, len(parts) - 1) >= _STRANGE:
+    while _is_word(parts[:-1]) and _strangeness(parts, len(parts) - 1) >= _STRANGE:
         parts = parts[:-1]
     inner = range(1, len(parts) - 1)
     strange = {number for number in inner if _is_coloured_apart(parts, number) and _strangeness(parts, number) > 1}
     return tuple(part for number, part in enumerate(parts) if number not in strange)
+
+
+def _is_word(parts: Sequence[Region]) -> bool:
+    return len(parts) >= FEWEST or any(is_joined_hand([part]) for part in parts)
 
 
 def _beside_divider(parts: Sequence[Region]) -> Sequence[Region]:
@@ -73,6 +79,18 @@ def _strange_together(parts: Sequence[Region]) -> int:
     return 0
 
 
+def _of_a_sign(parts: Sequence[Region]) -> int:
+    """How many parts that a line begins with are the sign of a closing tag: a slash between angles, apart from it."""
+    if len(parts) < FEWEST + 3:
+        return 0
+    first, slash, last, letter, *_ = parts
+    sizes = ((one.box.width, one.box.height, one.area) for one in (first, last))
+    of_one_size = all(max(pair) <= _SAME * min(pair) for pair in zip(*sizes, strict=True))
+    is_slash = is_bar(slash) and slash.box.height > slash.box.width > _SLANTED * slash.stroke
+    is_apart = _gap(last, letter) > max(_gap(first, slash), _gap(slash, last), _SPACE * first.box.height)
+    return 3 if of_one_size and is_slash and is_apart and not is_bar(first) else 0
+
+
 def _strangeness(parts: Sequence[Region], number: int) -> int:
     """In how many ways a part is unlike the others of its line, which stand from left to right."""
     part, others = parts[number], [*parts[:number], *parts[number + 1 :]]
@@ -81,7 +99,7 @@ def _strangeness(parts: Sequence[Region], number: int) -> int:
     beyond = BEYOND * (base - top)
     above, below = top - part.box.top > beyond, part.box.bottom - base > beyond
     hangs = float(np.abs(bottoms - part.box.bottom).min()) > beyond
-    gaps = [max(0, after.box.left - before.box.right) for before, after in pairwise(others)]
+    gaps = [max(0, after.box.left - before.box.right) for before, after in pairwise(others)] or [0]
     beside = [parts[neighbour] for neighbour in (number - 1, number + 1) if 0 <= neighbour < len(parts)]
     apart = 0 if _keeps_pitch(part, beside, others) else min(_gap(part, one) for one in beside)
     strokes = np.array([one.stroke for one in others])
@@ -100,8 +118,10 @@ def _strangeness(parts: Sequence[Region], number: int) -> int:
 def _keeps_pitch(part: Region, beside: Sequence[Region], others: Sequence[Region]) -> bool:
     """Whether a part stands as far from what is beside it as those of a monospaced face do, middle to middle."""
     pitches = [_middle(after) - _middle(before) for before, after in pairwise(others)]
+    if len(pitches) < FEWEST:
+        return False
     pitch = float(np.median(pitches))
-    is_even = len(pitches) >= FEWEST and np.ptp(pitches) <= _EVEN_PITCH * pitch
+    is_even = np.ptp(pitches) <= _EVEN_PITCH * pitch
     return is_even and min(abs(_middle(part) - _middle(one)) for one in beside) <= (1 + _EVEN_PITCH) * pitch
 
 

@@ -15,6 +15,8 @@ _AS_HIGH, _AS_LARGE = 0.8, 0.3
 _READ_AT = 7.0
 """In px: lower capitals are not read for certain."""
 
+_LETTER = "first letter"
+
 
 @dataclass(frozen=True)
 class Subject:
@@ -36,6 +38,11 @@ class Subject:
     is_badge: bool = False
     is_tile: bool = False
 
+    @property
+    def is_letter(self) -> bool:
+        """Whether it is of one colour by what it is; what is left of a stroke across it is none of it."""
+        return self.kind == _LETTER
+
 
 def subjects_of(groups: Groups) -> Iterator[Subject]:
     """In the order in which a designer would take them; none for a picture without ink that can be told apart."""
@@ -52,7 +59,7 @@ def subjects_of(groups: Groups) -> Iterator[Subject]:
         first = groups.first
         told = f"the first letter as the logo draws it; {_unread(groups)}"
         on = Badge(first.on, is_disc=False) if first.on else None
-        yield Subject("first letter", first.box, first.cut, first.colours, told, on, fades=first.fades)
+        yield Subject(_LETTER, first.box, first.cut, first.colours, told, on, fades=first.fades)
     colours = groups.emblems[0].colours if is_alone and groups.emblems else groups.colours
     only = groups.emblems[0] if len(groups.emblems) == 1 else None
     is_badge, is_tile = (bool(only and only.is_badge), bool(only and only.is_tile))
