@@ -30,7 +30,7 @@ from tests.ports import free_port_range
 from tests.server.case import AT_ONCE
 
 PATIENCE = 120_000
-"""So many ms a view may take: the test's server encodes large icons and answers in turn, on a machine with other work."""
+"""Ms a view may take: the test's server encodes large icons and answers in turn, on a machine with other work."""
 expect.set_options(timeout=PATIENCE)
 SLOWED = float(os.environ.get("BEXI_SLOWED", "1"))
 """So many times slower pages compute, as on an old laptop."""

@@ -378,10 +378,11 @@ def _are_on_one_line(one: Row, other: Row) -> bool:
 
 
 def _stands_within(part: Part, line: Row) -> bool:
-    """Whether a part of the letters' colour stands between two of them on their line, whatever it is there."""
-    box, kinds = part.box, {one.kind for one in line.parts}
-    is_between = line.box.left <= box.left and box.right <= line.box.right
-    return is_between and _stands_on_line(box, line) and all(region.kind in kinds for region in part.regions)
+    """Whether a part of the letters' colour, or a piece of one, stands between two of them, whatever it is there."""
+    box, its, near, kinds = part.box, line.box, _ON_FOOT * line.height, {one.kind for one in line.parts}
+    is_between = line.circle is None and its.left <= box.left and box.right <= its.right
+    is_level = its.top - near <= box.top and box.bottom <= its.bottom + near
+    return is_between and is_level and all(region.kind in kinds for region in part.regions)
 
 
 def _stands_for_and(found: _Found, rows: Sequence[Row], drawing: Drawing) -> bool:

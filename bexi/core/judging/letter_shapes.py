@@ -100,7 +100,8 @@ def is_joined_hand(parts: Sequence[Region]) -> bool:
     winds = its > _WINDING
     is_wide = box.width > _WIDE * box.height and long.box.width > _LONG_PART * long.box.height
     most = _OTHER_CAPITAL if its > _WINDING_ALONE else _OTHER_STROKE
-    return 1 < len(parts) < FEWEST and winds and is_wide and max(strokes) < most * min(strokes)
+    alike = max(strokes) < most * min(strokes) and not any(map(is_solid, parts))
+    return 1 < len(parts) < FEWEST and winds and is_wide and alike
 
 
 def winding(part: Region) -> float:

@@ -94,7 +94,8 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
     free = replace(free, home_ground=beneath)
     seen = outline.of_outline(drawing, TABS)
     least = _FAINT if subject.is_badge else _STANDS_OUT
-    faint = [name for name, tab in TABS.items() if seen.get(name, least) < least or _loses_much(drawing, tab)]
+    losing = [name for name in seen if name in TABS and _loses_much(drawing, TABS[name])]
+    faint = [name for name, ratio in seen.items() if ratio < least or name in losing]
     if not faint:
         yield Stand(free, why="without the background it came on" if groups.ground else "")
     reason = f"because it fades on {' and '.join(faint)} tabs" if faint else ""
@@ -103,7 +104,7 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
     stands = _on_plates(subject, picture, free, drawing, groups, as_one)
     plated = [replace(stand, why=f"{stand.why} {reason}".strip()) for stand in stands]
     alone = [Stand(free, why=f"it fades on {' and '.join(faint)} tabs")] if faint else []
-    keeps_more = any(_loses_much(drawing, TABS[name]) for name in faint) and _keeps_all(plated[0], drawing)
+    keeps_more = bool(losing) and _keeps_all(plated[0], drawing)
     is_of_use = not faint or keeps_more or _seen(picture, plated[0].framing) > _OF_USE * min(seen.values())
     yield from [*plated, *alone] if is_of_use else [*alone, *plated]
     if len(subject.colours) > 1 and not groups.ground and _lie_apart(drawing):
@@ -163,7 +164,7 @@ def _is_of_one_colour(subject: Subject, picture: Picture, free: Framing) -> bool
     (icon,) = compose(picture, free, Purpose.TAB, [_LOOKED_AT])
     inked = icon[icon[..., ALPHA] == 255][:, :3]
     others = distance_to(inked, np.array(subject.colours[0].channels, dtype=np.uint8)) > _UNLIKE
-    return np.count_nonzero(others) <= _LINES * len(inked)
+    return bool(np.count_nonzero(others) <= _LINES * len(inked))
 
 
 def _on_badge(subject: Subject, plain: Framing) -> Stand:

@@ -81,14 +81,15 @@ def _strange_together(parts: Sequence[Region]) -> int:
 
 def _of_a_sign(parts: Sequence[Region]) -> int:
     """How many parts that a line begins with are the sign of a closing tag: a slash between angles, apart from it."""
-    if len(parts) < FEWEST + 3:
+    if len(parts) < FEWEST:
         return 0
-    first, slash, last, letter, *_ = parts
+    first, slash, last, *letters = parts
     sizes = ((one.box.width, one.box.height, one.area) for one in (first, last))
     of_one_size = all(max(pair) <= _SAME * min(pair) for pair in zip(*sizes, strict=True))
     is_slash = is_bar(slash) and slash.box.height > slash.box.width > _SLANTED * slash.stroke
-    is_apart = _gap(last, letter) > max(_gap(first, slash), _gap(slash, last), _SPACE * first.box.height)
-    return 3 if of_one_size and is_slash and is_apart and not is_bar(first) else 0
+    within = max(_gap(first, slash), _gap(slash, last), _SPACE * first.box.height)
+    is_apart = not letters or _gap(last, letters[0]) > within
+    return FEWEST if of_one_size and is_slash and is_apart and not is_bar(first) else 0
 
 
 def _strangeness(parts: Sequence[Region], number: int) -> int:

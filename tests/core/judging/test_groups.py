@@ -1,6 +1,9 @@
 """Emblems told from words, and what is proposed first, on twenty logos of our own making."""
 
+from itertools import product
 from unittest import TestCase
+
+import numpy as np
 
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.limits import DEFAULT_LIMITS
@@ -9,7 +12,8 @@ from bexi.core.artwork.vector import render_whole
 from bexi.core.judging.groups import groups_of
 from bexi.core.judging.proposals import Proposal, propose
 from bexi.core.judging.ways_out import Source
-from tests.core.judging.brought.drawing import Brought, text
+from bexi.server.demo.lettering import outlines
+from tests.core.judging.brought.drawing import Brought, advance, face, text
 from tests.core.judging.brought.forms import LETTER
 from tests.core.judging.brought.strange import STRANGE
 from tests.core.judging.logos import LOGOS, TALL, Logo
@@ -101,11 +105,32 @@ class LogoTests(TestCase):
 
     def test_lines_of_words_above_each_other_are_not_joined(self):
         for upper, lower in (("HARBOR", "LIGHTS"), ("BIG", "BANG"), ("NORD", "HALLE"), ("MOUNT", "AINS")):
-            for face in ("work-sans 800 normal", "barlow-condensed 600 normal", "rubik 700 normal"):
-                lines = *text(upper, 30, 110, 100, "#111111", face), *text(lower, 30, 192, 100, "#111111", face)
+            for key in ("work-sans 800 normal", "barlow-condensed 600 normal", "rubik 700 normal"):
+                lines = *text(upper, 30, 110, 100, "#111111", key), *text(lower, 30, 192, 100, "#111111", key)
                 groups = groups_of(Brought(upper, 640, 220, lines, LETTER).picture)
-                self.assertEqual(len(groups.words), 2, (upper, face))
+                self.assertEqual(len(groups.words), 2, (upper, key))
 
     def test_noise_has_neither_emblem_nor_words(self):
         groups = groups_of(noise_bitmap(300, 200))
         self.assertEqual((groups.words, groups.emblems, groups.separable), ((), (), False))
+
+    def test_a_pattern_of_many_dots_is_one_mark_and_no_writing(self):
+        places = [(x, y, np.hypot(x - 8, y - 8)) for x in range(17) for y in range(17)]
+        for reach in (0.9, 1.05):  # in the middle the dots touch, or do not
+            radii = ((x, y, 11 * reach - 0.8 * away) for x, y, away in places)
+            dots = "".join(f'<circle cx="{20 + 20 * x}" cy="{20 + 20 * y}" r="{r:.1f}"/>' for x, y, r in radii if r > 1)
+            svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 360 360">{dots}</svg>'
+            groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
+            self.assertEqual((len(groups.emblems), groups.words), (1, ()), reach)
+            self.assertEqual(groups.emblems[0].box, groups.ink, reach)
+
+    def test_the_last_letters_of_a_name_below_its_first_are_no_emblem(self):
+        for key, at in product(("rubik 700 normal", "work-sans 800 normal"), (265, 280)):
+            upper = "".join(piece.markup for piece in text("Pell", 40, 190, 90, "#fff", "work-sans 400 normal"))
+            beside = 40 + advance("o", face(key), 90) - 12  # they touch
+            lower = "".join(outlines(one, face(key), x, at, 90) for one, x in (("o", 40), ("w", beside)))
+            body = f'<path d="M20 20h320v320H20z" fill="#333"/>{upper}<path fill="#fff" d="{lower}"/>'
+            svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 360 360">{body}</svg>'
+            groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
+            self.assertEqual((len(groups.words), [one.box for one in groups.emblems if one.on]), (1, []), (key, at))
+            self.assertIsNotNone(groups.first)

@@ -137,6 +137,33 @@ class NoLettersTests(TestCase):
         for body in (globe, globe + swoosh):
             self.assertEqual(self.rows(body + words("Lumora", 520, 540, 110, INK)), 1)
 
+    def test_the_faces_of_a_cube_in_the_colour_of_the_word_are_no_letters(self):
+        """They begin as high up as the capitals do."""
+        faces = f'<path fill="{INK}" d="M110 429L207 484V594L110 539zM310 429L213 484V594L310 539z"/>'
+        cube = f'<path fill="#ea580c" d="M210 369L310 424 210 479 110 424z"/>{faces}'
+        for key in ("barlow 600 normal", "rubik 700 normal", "lora 600 normal"):
+            name = f'<path fill="{INK}" d="{outlines("Kestrel", face(key), 340, 520, 130)}"/>'
+            (emblem,) = groups_of(svg(cube + name)).emblems
+            self.assertGreater(emblem.box.height, 200, key)  # of all three
+
+    def test_a_solid_shape_before_a_joined_hand_is_no_letter(self):
+        """Boxes measured on a heart beside a capital and the letters of a script that hang together."""
+        heart = Region(1, 1, 15832, Box(182, 125, 334, 278), False, 659)
+        word = (
+            Region(2, 1, 1127, Box(380, 143, 440, 233), False, 357),
+            Region(3, 1, 4665, Box(418, 143, 663, 228), False, 2178),
+        )
+        self.assertEqual(without_strangers((heart, *word)), word)
+        self.assertEqual([row.parts for row in rows_of([heart, *word], 800)], [word])
+
+    def test_the_sign_of_a_closing_tag_before_a_word_is_its_emblem(self):
+        for key, ink in (("rubik 700 normal", "#ca8a04"), ("work-sans 600 normal", INK)):
+            font = face(key)
+            sign, name = (outlines(of, font, x, 520, 110) for of, x in (("</>", 60), ("vantis", 330)))
+            groups = groups_of(svg(f'<path fill="{ink}" d="{sign}"/><path fill="{INK}" d="{name}"/>'))
+            self.assertEqual((len(groups.words), len(groups.emblems)), (1, 1), key)
+            self.assertLess(groups.words[0].left - groups.emblems[0].box.right, 200)
+
     def test_a_narrow_letter_of_a_monospaced_face_stands_no_further_off(self):
         """Boxes measured on a word in a face drawn of squares, whose r is narrow and whose last letter hangs."""
         edges = ((24, 75), (82, 133), (140, 192), (199, 250), (257, 308), (323, 345), (373, 425))

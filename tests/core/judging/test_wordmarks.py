@@ -146,6 +146,15 @@ class WordmarkTests(TestCase):
             self.assertEqual(groups.emblems, (), (key, second))
             self.assertLess(groups.first.box.left, 0.06 * 1024)
 
+    def test_an_ampersand_below_an_emblem_is_none_of_it_even_in_pieces(self):
+        font, at, body = face("lora 600 normal"), 30.0, '<path fill="#12263a" d="M300 20l90 60v110h-180v-110z"/>'
+        for name in ("Marden", "&", "Volpe"):
+            cut = f'<path fill="#fff" d="M{at:.0f} 252h60v8h-60z"/>' if name == "&" else ""
+            body += f'<path fill="#12263a" d="{outlines(name, font, at, 280, 80)}"/>{cut}'
+            at += advance(name + " ", font, 80)
+        (emblem,) = groups_of(picture(at, 320, body)).emblems
+        self.assertLess(emblem.box.bottom, 200 / at * 1024)
+
     def test_where_the_first_letter_runs_into_a_line_the_second_is_not_taken_for_it(self):
         for words, key in product(("OAKMER", "Derano"), ("barlow 600 normal", "lora 600 normal", "rubik 700 normal")):
             line = '<path fill="none" stroke="#12263a" stroke-width="6" d="M60 20v220"/>'
