@@ -1,11 +1,20 @@
 """A line of lettering, whatever it was told by."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
+from statistics import median
 
 from bexi.core.artwork.ink import Box
 from bexi.core.judging.brackets import Labels, without_brackets
 from bexi.core.judging.glyphs import Glyph
+from bexi.core.judging.letter_shapes import FEWEST, winding
 from bexi.core.judging.regions import Region, around
+
+_NARROW, _STRAIGHT = 0.6, 1.2
+"""A stem is so many times as wide as high at most, and its outline so many times as long as that of its box."""
+_WITHIN = 0.3
+"""Times the room between letters: what stands nearer than that is of one letter."""
 
 
 @dataclass(frozen=True)
@@ -35,12 +44,25 @@ class Row:
         if self.runs_down:
             return (min(self.parts, key=lambda part: part.box.top),)
         within = without_brackets(sorted(self.parts, key=lambda part: part.box.left), labels)
-        return (within[-1 if leftwards else 0],)
+        if leftwards:
+            return (within[-1],)
+        first, *others = within[:2] if _is_stem_of_second(within) else within[:1]
+        return tuple(sorted((first, *others), key=lambda part: -part.area))
 
     @property
     def box(self) -> Box:
         """Around all its letters."""
         return around(part.box for part in self.parts)
+
+
+def _is_stem_of_second(parts: Sequence[Region]) -> bool:
+    """Whether the first part is the stem of a letter whose arms stand apart from it, as some faces draw a K."""
+    if len(parts) <= FEWEST:
+        return False
+    gaps = [after.box.left - before.box.right for before, after in pairwise(parts)]
+    box = parts[0].box
+    is_stem = box.width <= _NARROW * box.height and winding(parts[0]) <= _STRAIGHT
+    return is_stem and gaps[0] < _WITHIN * median(gaps[1:])
 
 
 def turned(box: Box) -> Box:
