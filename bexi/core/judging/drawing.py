@@ -13,6 +13,8 @@ from bexi.core.pixels.colour import Colour, blended
 
 _LIES_ON = 0.05
 """Of a colour's edges: with fewer at the ground it does but touch it, as letters do that a square cuts through."""
+_CARRIES = 0.2
+"""Of all ink: a plate has more, and what has less is a rim around what it holds."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -92,12 +94,13 @@ class Drawing:
 
     @cached_property
     def carrier(self) -> int | None:
-        """The kind of a plate: the largest area of ink that lies on the ground and holds other colours."""
+        """The kind of a plate: the largest area of ink that lies on the ground and holds other colours, and no rim."""
         beside = self.beside
         on_ground = [kind for kind in range(1, len(beside)) if beside[kind, 0] > _LIES_ON * beside[kind].sum()]
         areas = np.bincount(self.kinds.ravel(), minlength=len(beside))
         held = [kind for kind in on_ground if any(beside[kind, other] for other in range(1, len(beside)))]
-        return max(held, key=lambda kind: areas[kind], default=None)
+        largest = max(held, key=lambda kind: areas[kind], default=None)
+        return largest if largest and areas[largest] >= _CARRIES * areas[1:].sum() else None
 
     @cached_property
     def beside(self) -> NDArray[np.int64]:

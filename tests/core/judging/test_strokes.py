@@ -57,6 +57,20 @@ class KnownWidthsTests(TestCase):
         for read in (bar, ring):
             self.assertAlmostEqual(read, width * TAB / SIDE / FINER, delta=0.1)
 
+    def test_the_rim_of_a_striped_shield_is_no_gap_and_a_plate_between_bars_is(self):
+        def striped(rim: int, between: tuple[int, ...]) -> float:
+            def shield(draw: ImageDraw.ImageDraw) -> None:
+                draw.rectangle((300, 300, 1748, 1748), fill=(14, 165, 233, 255))
+                draw.rectangle((300 + rim, 300 + rim, 1748 - rim, 1748 - rim), fill=between)
+                for left in range(300 + rim, 1700 - rim, 260):
+                    draw.rectangle((left, 300 + rim, left + 129, 1748 - rim), fill=(3, 105, 161, 255))
+
+            return thinnest(drawn(shield))[1]
+
+        plate = (14, 165, 233, 255)
+        self.assertTrue(np.isnan(striped(70, (255, 255, 255, 255))))
+        self.assertAlmostEqual(striped(70, plate), 130 * TAB / SIDE / FINER, delta=0.3)
+
     def test_a_thin_ring_around_a_mark_counts_for_nothing(self):
         def bars(draw: ImageDraw.ImageDraw) -> None:
             for left in (760, 1040):
