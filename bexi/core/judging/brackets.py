@@ -33,7 +33,7 @@ def without_brackets(parts: Sequence[Region], labels: Labels) -> Sequence[Region
     base = float(np.median([part.box.bottom for part in inner]))
     if base - first.box.bottom > _RAISED * (base - min(part.box.top for part in inner)):
         return without_brackets(parts[1:], labels)
-    if _are_a_pair(first, last, labels) and (_is_off(first, base) or _is_upright_alike(first, labels)):
+    if _are_a_pair(first, last, labels) and (_is_off(first, base) or is_upright_alike(first, labels)):
         return without_brackets(inner, labels)  # guillemets are two
     kept = parts[1:] if _is_slash(first, base, labels) else parts
     return kept[:-1] if _is_slash(last, base, labels) else kept
@@ -43,7 +43,7 @@ def _is_off(part: Region, base: float) -> bool:
     return abs(part.box.bottom - base) > _OFF_LINE * part.box.height
 
 
-def _is_upright_alike(part: Region, labels: Labels) -> bool:
+def is_upright_alike(part: Region, labels: Labels) -> bool:
     """Whether its upper half mirrors the lower one."""
     shape = _shape(part, labels)
     return _in_common(shape[::-1], shape) >= _LIKE

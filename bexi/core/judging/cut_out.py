@@ -8,6 +8,7 @@ from scipy import ndimage
 from scipy.spatial import ConvexHull
 
 from bexi.core.judging.drawing import Drawing
+from bexi.core.judging.letter_shapes import are_letters
 from bexi.core.judging.regions import Region
 
 _FULL = 0.72
@@ -15,7 +16,7 @@ _FULL = 0.72
 _LOW = 0.62
 """whose marks are no higher than this share of it, as what an O and a D have inside is,"""
 _LEAST = 0.04
-"""and have so much of its area; less is a hole in it."""
+"""and have so much of its area; less is a hole in it, unless they are letters."""
 _LETTERS = 3
 """So many are letters on a ring, which shows the ground in its middle, too."""
 _PLAIN = 0.85
@@ -65,7 +66,7 @@ def _marks_on(drawing: Drawing, badge: Region, holes: list[Region]) -> list[Regi
     is_ring = len(marks) < len(holes)
     if badge.kind == 0 or (is_ring and len(marks) < _LETTERS):
         return []
-    if sum(mark.area for mark in marks) < _LEAST * badge.area:
+    if sum(mark.area for mark in marks) < _LEAST * badge.area and not are_letters(marks):
         return []
     own = drawing.labels[box.top : box.bottom, box.left : box.right] == badge.label
     is_badge = ndimage.binary_fill_holes(own).mean() > _FULL and not _are_counters(drawing.labels, marks)

@@ -6,7 +6,7 @@ from itertools import pairwise
 from statistics import median
 
 from bexi.core.artwork.ink import Box
-from bexi.core.judging.brackets import Labels, without_brackets
+from bexi.core.judging.brackets import Labels, is_upright_alike, without_brackets
 from bexi.core.judging.glyphs import Glyph
 from bexi.core.judging.letter_shapes import FEWEST, winding
 from bexi.core.judging.regions import Region, around
@@ -46,7 +46,7 @@ class Row:
         within = without_brackets(sorted(self.parts, key=lambda part: part.box.left), labels)
         if leftwards:
             return (within[-1],)
-        first, *others = within[:2] if _is_stem_of_second(within) else within[:1]
+        first, *others = within[:2] if _is_stem_of_second(within, labels) else within[:1]
         return tuple(sorted((first, *others), key=lambda part: -part.area))
 
     @property
@@ -55,14 +55,17 @@ class Row:
         return around(part.box for part in self.parts)
 
 
-def _is_stem_of_second(parts: Sequence[Region]) -> bool:
-    """Whether the first part is the stem of a letter whose arms stand apart from it, as some faces draw a K."""
+def _is_stem_of_second(parts: Sequence[Region], labels: Labels) -> bool:
+    """Whether the first part is the stem of a letter whose arms stand apart from it, as some faces draw a K.
+
+    A T or an F that a low letter is moved beneath is no stem: its upper half is unlike the lower one.
+    """
     if len(parts) <= FEWEST:
         return False
     gaps = [after.box.left - before.box.right for before, after in pairwise(parts)]
     box = parts[0].box
     is_stem = box.width <= _NARROW * box.height and winding(parts[0]) <= _STRAIGHT
-    return is_stem and gaps[0] < _WITHIN * median(gaps[1:])
+    return is_stem and gaps[0] < _WITHIN * median(gaps[1:]) and is_upright_alike(parts[0], labels)
 
 
 def turned(box: Box) -> Box:

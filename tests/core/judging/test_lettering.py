@@ -165,13 +165,14 @@ class NoLettersTests(TestCase):
             self.assertLess(groups.words[0].left - groups.emblems[0].box.right, 200)
 
     def test_a_stem_whose_arms_stand_apart_is_one_letter_with_them(self):
-        """As some faces draw a K; an I before other letters keeps its room."""
-        for arms_at, count in ((31, 2), (36, 1)):
+        """As some faces draw a K; an I before other letters keeps its room, and a T is no stem."""
+        for arms_at, below, count in ((31, 12, 2), (36, 12, 1), (31, 5, 1)):
             edges = (20, 32), (arms_at, 66), (72, 104), (110, 140), (146, 180), (187, 220)
             labels = np.zeros((100, 260), dtype=np.int32)
             parts = []
             for number, (left, right) in enumerate(edges, 1):
                 labels[20:70, left:right] = number
+                labels[32:70, left + below : right] = 0 if number == 1 else number
                 outline = 124 if number == 1 else 300
                 parts.append(Region(number, 1, 600, Box(left, 20, right, 70), False, outline))
             self.assertEqual(len(Row(tuple(parts), 50.0).first(labels, leftwards=False)), count)

@@ -12,6 +12,8 @@ from bexi.core.artwork.svg.checking import check
 from bexi.core.artwork.vector import render_whole
 from bexi.core.judging.groups import Groups, groups_of
 from bexi.core.judging.initials import runs_leftwards
+from bexi.core.pixels.colour import WHITE
+from bexi.core.pixels.light import over
 from bexi.server.demo.lettering import outlines
 from tests.core.judging.brought.drawing import PACKAGES, advance, face
 
@@ -134,6 +136,23 @@ class WordmarkTests(TestCase):
             width = wider * (advance("umbra", face(key), 140) + 60)
             first = groups_of(picture(width, 260, f'<g transform="scale({wider} 1)">{body}</g>')).first
             self.assertIsNotNone(first, key)
+
+    def test_a_low_letter_moved_beneath_the_first_one_is_none_of_it(self):
+        for words, key in product(("Tarn", "Fob", "Yolk", "Irna"), ("barlow-condensed 600 normal", "rubik 700 normal")):
+            font, after = face(key), 30 + advance(words[0], face(key), 160) - (0 if words[0] == "I" else 14)
+            first, rest = outlines(words[0], font, 30, 190, 160), outlines(words[1:], font, after, 190, 160)
+            width = after + advance(words[1:], font, 160) + 30
+            cut = groups_of(picture(width, 240, f'<path d="{first}"/><path d="{rest}"/>')).first
+            if cut is not None:  # else they touch
+                self.assertLess(cut.box.right, (after + 24) / width * 1024, (words, key))
+
+    def test_letters_that_a_badge_shows_of_its_ground_have_no_marks_inside(self):
+        for key in ("barlow-condensed 600 normal", "work-sans 600 normal"):
+            disc = '<circle cx="200" cy="200" r="180" fill="#92400e"/>'
+            name, below = outlines("Piper", face(key), 130, 190, 56), outlines("cakes", face(key), 140, 240, 44)
+            svg = picture(400, 400, f'{disc}<path fill="#fff" d="{name}"/><path fill="#f472b6" d="{below}"/>')
+            groups = groups_of(Bitmap(over(render_whole(svg, 500), WHITE)))
+            self.assertEqual((len(groups.words), groups.emblems), (2, ()), key)
 
     def test_an_ampersand_between_two_names_is_no_emblem(self):
         faces = ("barlow 600 normal", "lora 600 normal", "rubik 700 normal", "work-sans 400 normal")
