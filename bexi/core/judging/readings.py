@@ -62,6 +62,8 @@ NOTED = {
 """What is only told beside the word, below the second bound."""
 _TEXTURE = 4
 """Gaps that are so many sides long together are a texture, which is lost where they close."""
+_CRACK = 0.15
+"""Of the strokes beside it: a gap that is narrower may close, and the blocks that it parts are still told."""
 _SAME = 1.0
 """Icons nearer than this are the same to the eye."""
 _PX, _PERCENT = "{:.1f} px", "{:.0%}"
@@ -118,13 +120,18 @@ class Readings:
         values = {
             "visible": self.visible_px,
             "strokes": self.stroke_px,
-            "gaps": self.gap_px if self.gaps_reach >= _TEXTURE else None,
+            "gaps": self.gap_px if self.gaps_reach >= _TEXTURE and not self._is_cracked else None,
             "lettering": self.lettering_px,
             "contrast": min(self.contrast.values(), default=None),
             "structure": self.structure,
             "artwork": self.artwork,
         }
         yield from ((name, value) for name, value in values.items() if value is not None)
+
+    @property
+    def _is_cracked(self) -> bool:
+        gap, stroke = self.gap_px, self.stroke_px
+        return gap is not None and stroke is not None and gap < _CRACK * stroke
 
     def score(self, name: str, value: float) -> float:
         """That of one of them; small print that cannot be read makes an icon hard, not lost."""

@@ -44,7 +44,7 @@ _FAINT = 2.0
 colour that stands out less is but a shade."""
 _OF_USE = 1.2
 """A plate on which a mark does not stand out so many times as far as without is of no use."""
-_MUCH, _ON_IT = 0.15, 0.9
+_MUCH, _ON_IT = 0.15, 0.75
 """Of the ink: less may vanish on a ground; and of the border of what lies on that, carrying nothing."""
 _ASIDE, _ONE_GROUND = 20, 0.9
 """How far around is looked, as a part of the shorter side, and how much of what is there has to be of one colour."""

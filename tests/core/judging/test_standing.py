@@ -44,6 +44,13 @@ class StandingTests(TestCase):
                 self.assertGreater(first.framing.home_ground.luminance, 0.9, ink)
                 self.assertGreater(first.framing.plate.colour.luminance, 0.9, ink)
 
+    def test_two_rings_that_cross_are_both_seen_on_a_home_screen(self):
+        rings = "".join(
+            f'<circle cx="{x}" cy="200" r="90" fill="none" stroke="{ink}" stroke-width="28"/>'
+            for x, ink in ((150, "#1e3a8a"), (250, "#f472b6"))
+        )
+        self.assertEqual(first_of(drawing(400, rings)).framing.home_ground, WHITE)
+
     def test_a_pale_mark_alone_still_gets_a_dark_one(self):
         first = first_of(drawing(400, '<circle cx="200" cy="200" r="150" fill="#fde047"/>'))
         self.assertLess(first.framing.home_ground.luminance, 0.2)

@@ -112,6 +112,15 @@ class WordTests(TestCase):
         self.assert_word("lost", thin.format(3))
         self.assertEqual(judged(thin.format(10)).verdict, "lost")
 
+    def test_cracks_between_blocks_cost_nothing_and_gaps_as_wide_as_strokes_do(self):
+        def blocks(side: int, pitch: int) -> str:
+            cells = ((x, y) for x in range(480 // pitch) for y in range(480 // pitch) if (3 * x + 5 * y) % 7 > 2)
+            path = "".join(f"M{16 + pitch * x} {16 + pitch * y}h{side}v{side}h-{side}z" for x, y in cells)
+            return f'<path d="{path}" fill="#813d9c"/>'
+
+        self.assert_word("well", blocks(74, 80), tabs=("light",))
+        self.assertEqual(judged(blocks(10, 20)).verdict, "lost")
+
     def test_an_arrow_is_seen_by_its_plate(self):
         self.assert_word("well", PLATE.format("#2a6fdb") + ARROW.format("#ffe08a"))
         self.assert_word("lost", PLATE.format("#2a6fdb") + ARROW.format("#2f86d0"))
