@@ -5,7 +5,8 @@ from dataclasses import dataclass
 
 from bexi.core.artwork.ink import Box
 from bexi.core.framing.cut import Cut
-from bexi.core.judging.groups import Badge, Group, Groups
+from bexi.core.judging.found import Badge
+from bexi.core.judging.groups import Group, Groups
 from bexi.core.pixels.colour import Colour
 
 _CHIEF = 0.6
