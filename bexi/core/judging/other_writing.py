@@ -20,6 +20,8 @@ _ALONE = 0.9
 """Of all ink: with so much there is nothing beside them."""
 _HIDES = 0.6
 """Of a line's width and height."""
+_BEYOND = 2
+"""So many letters beside what looks like characters tell that it is but letters in pieces."""
 _PIECES = 4
 """So many unjoined letters joined writing may have that look like a row by themselves."""
 
@@ -73,13 +75,13 @@ def _share(row: Row, line: Row) -> bool:
 def _is_of_pieces(row: Row, line: Row) -> bool:
     """Whether a row of letters is of a line's pieces.
 
-    Of characters it has some and lacks others, which are no dots or accents. Of joined writing it has but a few, and
-    lacks others or has an emblem.
+    Of characters it has some and lacks others, which are no dots or accents, and does not go on beyond them. Of joined
+    writing it has but a few, and lacks others or has an emblem.
     """
     its, own = ({part.label for part in one.parts} for one in (row, line))
     if line.is_joined:
         return len(its & own) <= _PIECES and (not its <= own or _lacks_more(its, line.parts))
-    return any(_lacks_more(its, one.parts) for one in line.characters if not its.isdisjoint(p.label for p in one.parts))
+    return len(its - own) < _BEYOND and any(_lacks_more(its, one.parts) for one in line.characters if not its.isdisjoint(p.label for p in one.parts))
 
 
 def _lacks_more(its: Set[int], parts: Sequence[Region]) -> bool:

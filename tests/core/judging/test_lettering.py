@@ -217,6 +217,25 @@ class NoLettersTests(TestCase):
         ]
         self.assertLessEqual(len(taken), 2, taken)
 
+    def test_thin_letters_that_fell_into_pieces_are_no_characters(self):
+        """Kind, area, edges and outline measured on a small picture of "Marrowgate", whose hairlines are gone."""
+        measured = (
+            *((1, 171, 176, 95, 194, 131, 116), (1, 144, 194, 95, 203, 131, 96), (1, 153, 398, 98, 413, 131, 108)),
+            *((1, 297, 212, 104, 233, 131, 186), (1, 90, 242, 104, 248, 131, 66), (1, 135, 260, 104, 275, 131, 90)),
+            *((1, 301, 278, 104, 302, 131, 172), (1, 48, 305, 104, 311, 117, 38), (1, 60, 320, 104, 329, 117, 44)),
+            *((1, 145, 326, 104, 341, 131, 90), (1, 27, 350, 104, 359, 107, 24), (1, 313, 344, 104, 365, 143, 202)),
+            *((1, 286, 371, 104, 392, 131, 178), (1, 257, 419, 104, 443, 128, 146), (0, 225, 284, 107, 296, 128, 66)),
+            *((0, 270, 347, 107, 362, 128, 72), (0, 94, 423, 107, 439, 116, 50), (1, 45, 185, 109, 194, 116, 32)),
+            *((1, 87, 308, 118, 320, 131, 52), (0, 108, 215, 119, 230, 128, 48), (0, 99, 377, 119, 389, 128, 42)),
+            (1, 36, 425, 128, 437, 131, 30),
+        )
+        regions = [
+            Region(number, kind, area, Box(*edges), False, outline)
+            for number, (kind, area, *edges, outline) in enumerate(measured)
+        ]
+        (row,) = rows_of(regions, 500)
+        self.assertEqual((row.characters, row.box.left < 215), ((), True))
+
     def test_narrow_capitals_of_one_size_are_told_from_a_pattern_by_their_outlines(self):
         boxes = (486, 547), (563, 622), (636, 697), (710, 773)
         areas, pattern = (2872, 2797, 3094, 2896), (480, 484, 478, 482)
