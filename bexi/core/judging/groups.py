@@ -143,9 +143,7 @@ def _group(found: Found, whole: int, survey: Survey, picture: Picture, carries: 
     drawing, box = survey.drawing, _in_artwork(found.box, survey, picture)
     beneath = [found.carrier.label] if found.carrier else []
     # A shadow on paper cannot be lifted with that, and would shine on a dark tab.
-    is_on_shadow = (
-        carries and drawing.halo > _SHADOW and drawing.colours[0] is not None and isinstance(picture, Bitmap)
-    )
+    is_on_shadow = carries and drawing.halo > _SHADOW and drawing.colours[0] is not None and isinstance(picture, Bitmap)
     is_alone = not is_on_shadow and lie_alone(survey, found.labels, beneath)
     along = None if is_alone else cut_along(survey, found.labels, 0 if is_on_shadow else _ASIDE, beneath)
     fades = any(region.kind in drawing.fading for part in found.parts for region in part.regions)

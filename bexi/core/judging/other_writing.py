@@ -81,7 +81,9 @@ def _is_of_pieces(row: Row, line: Row) -> bool:
     its, own = ({part.label for part in one.parts} for one in (row, line))
     if line.is_joined:
         return len(its & own) <= _PIECES and (not its <= own or _lacks_more(its, line.parts))
-    return len(its - own) < _BEYOND and any(_lacks_more(its, one.parts) for one in line.characters if not its.isdisjoint(p.label for p in one.parts))
+    return len(its - own) < _BEYOND and any(
+        _lacks_more(its, one.parts) for one in line.characters if not its.isdisjoint(p.label for p in one.parts)
+    )
 
 
 def _lacks_more(its: Set[int], parts: Sequence[Region]) -> bool:

@@ -98,12 +98,13 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
     faint = [name for name, ratio in seen.items() if ratio < least or name in losing]
     if not faint:
         yield Stand(free, why="without the background it came on" if groups.ground else "")
-    reason = f"because it fades on {' and '.join(faint)} tabs" if faint else ""
+    is_in_part = losing and all(_lost(drawing, TABS[name]) < 1 - _MUCH for name in losing)
+    fading = f"{'part of it' if is_in_part else 'it'} fades on {' and '.join(faint)} tabs"
     as_one = len(subject.colours) == 1 and not (groups.has_halo or subject.fades or _carries_lines(subject, drawing))
     as_one &= not groups.ground and (subject.is_letter or _is_of_one_colour(subject, picture, free))
     stands = _on_plates(subject, picture, free, drawing, groups, as_one)
-    plated = [replace(stand, why=f"{stand.why} {reason}".strip()) for stand in stands]
-    alone = [Stand(free, why=f"it fades on {' and '.join(faint)} tabs")] if faint else []
+    plated = [replace(stand, why=f"{stand.why} because {fading}" if faint else stand.why) for stand in stands]
+    alone = [Stand(free, why=fading)] if faint else []
     keeps_more = bool(losing) and _keeps_all(plated[0], drawing)
     is_of_use = not faint or keeps_more or _seen(picture, plated[0].framing) > _OF_USE * min(seen.values())
     yield from [*plated, *alone] if is_of_use else [*alone, *plated]
@@ -241,13 +242,17 @@ def _best_beneath(subject: Subject, drawing: Drawing) -> Colour:
 
 
 def _loses_much(drawing: Drawing, ground: Colour) -> bool:
-    """Whether much of what lies on a ground, beside what is seen there, has a colour that vanishes on it."""
+    return _lost(drawing, ground) > _MUCH
+
+
+def _lost(drawing: Drawing, ground: Colour) -> float:
+    """How much of the ink lies on a ground, beside what is seen there, in colours that vanish on it, 0 to 1."""
     areas = np.bincount(drawing.kinds.ravel(), minlength=len(drawing.colours))
     beside = drawing.beside
     lying = [kind for kind in range(1, len(areas)) if beside[kind, 0] >= _ON_IT * beside[kind].sum()]
     seen_on = drawing.seen_on(ground)
     gone = sum(areas[kind] for kind in lying if contrast(seen_on[kind], ground) < outline.VANISHED)
-    return bool(gone > _MUCH * areas[1:].sum())
+    return float(gone / max(1, areas[1:].sum()))
 
 
 def _beneath(subject: Subject) -> Colour:

@@ -36,13 +36,14 @@ def first_of(picture: Vector | Bitmap) -> Proposal:
 
 class StandingTests(TestCase):
     def test_the_dark_middle_of_a_pale_mark_does_not_vanish_on_a_dark_ground(self):
-        for ink in ("#f472b6", "#7dd3fc"):
+        for ink in ("#db2777", "#f472b6", "#7dd3fc"):
             transparent = drawing(400, wreath(ink))
             on_white = Bitmap(over(render_whole(transparent, 500), WHITE))
             for picture in (transparent, on_white):
                 first = first_of(picture)
                 self.assertGreater(first.framing.home_ground.luminance, 0.9, ink)
                 self.assertGreater(first.framing.plate.colour.luminance, 0.9, ink)
+                self.assertIn("because part of it fades on", first.why, ink)
 
     def test_two_rings_that_cross_are_both_seen_on_a_home_screen(self):
         rings = "".join(
@@ -54,6 +55,7 @@ class StandingTests(TestCase):
     def test_a_pale_mark_alone_still_gets_a_dark_one(self):
         first = first_of(drawing(400, '<circle cx="200" cy="200" r="150" fill="#fde047"/>'))
         self.assertLess(first.framing.home_ground.luminance, 0.2)
+        self.assertTrue(first.why.endswith("because it fades on light tabs"), first.why)
 
     def test_a_hairline_in_a_flat_mark_is_kept(self):
         house = '<path d="M80 12L148 72H132V148H28V72H12z" fill="#333"/>'
