@@ -17,7 +17,7 @@ from bexi.server.artwork.services import add_artwork
 from bexi.server.drafts.services import save_draft
 from bexi.server.installs.models import Install, InstallState
 from bexi.server.sites.models import Site
-from tests.browser.case import SMALL, BrowserTestCase
+from tests.browser.case import PATIENCE, SMALL, BrowserTestCase
 from tests.core.judging.logos import TALL
 from tests.pictures import BLUE_DISC, decoded, plain_png
 
@@ -51,7 +51,7 @@ class BenchTestCase(BrowserTestCase):
 
     def turns(self, page: Page, size: int | str, at: tuple[int, int], colour: list[int]) -> None:
         """Wait until a pixel of an icon has a colour: rungs follow when they are made."""
-        until = time.monotonic() + 30
+        until = time.monotonic() + PATIENCE / 1000
         while (seen := self.icon(page, size)[at].tolist()) != colour and time.monotonic() < until:
             page.wait_for_timeout(100)
         self.assertEqual(seen, colour)

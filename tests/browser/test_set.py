@@ -12,7 +12,7 @@ from bexi.core.framing.recipe import Recipe
 from bexi.server.builds.models import BuildRun, RunState
 from bexi.server.builds.services import build_site
 from bexi.server.drafts.services import save_draft
-from tests.browser.case import screen_pixels
+from tests.browser.case import PATIENCE, screen_pixels
 from tests.browser.test_views import ViewTestCase
 from tests.pictures import decoded
 
@@ -143,7 +143,7 @@ class SetViewTests(ViewTestCase):
         page = self.view("set")
         expect(page.get_by_role("status", name="Build under way")).to_contain_text("3 of 10 files")
         page.get_by_role("button", name="Stop").click()
-        until = time.monotonic() + 30
+        until = time.monotonic() + PATIENCE / 1000
         while not BuildRun.objects.get(pk=run.pk).stop_asked and time.monotonic() < until:
             page.wait_for_timeout(100)
         run.refresh_from_db()

@@ -14,7 +14,7 @@ from bexi.server.installs.starting import install_now
 from bexi.server.sites.models import Site
 from bexi.standin.account import PASSWORD, USER
 from bexi.standin.host import LOOPBACK, SFTP_OFFSET
-from tests.browser.case import BrowserTestCase
+from tests.browser.case import PATIENCE, BrowserTestCase
 from tests.browser.test_start import LOGO
 from tests.browser.test_views import ViewTestCase
 from tests.pictures import BLUE_DISC
@@ -51,7 +51,7 @@ class Somebody:
     def goes_to(self, label: str, key: str = "Tab") -> None:
         """Tabs to what is called so, a pattern, once it is there; Shift+Tab counts like Tab."""
         controls = self.page.locator("a, button:enabled, input:enabled, textarea:enabled")
-        until = time.monotonic() + 60
+        until = time.monotonic() + PATIENCE / 1000
         while not any(re.match(label, name) for name in controls.evaluate_all(f"all => all.map({LABEL})")):
             if time.monotonic() > until:
                 raise AssertionError(f"{label} is not there")

@@ -52,26 +52,26 @@ class KeeperTests(TestCase):
         command = [sys.executable, "-c", KEEP, str(self.folder)]
         process = subprocess.Popen(command, stderr=subprocess.PIPE, text=True)
         try:
-            wait_for(lambda: (self.folder / "begun").exists() and len((self.folder / "begun").read_text()) >= 2, 20)
+            wait_for(lambda: (self.folder / "begun").exists() and len((self.folder / "begun").read_text()) >= 2, 60)
             self.assertIsNone(process.poll())
             told = self.told()
             self.assertGreaterEqual(told["ends"]["ended"], 1)
             self.assertEqual(told["stays"]["ended"], 0)
-            wait_for(lambda: "Ends stopped" in told_of_processes(self.folder, time.time()), 20)
+            wait_for(lambda: "Ends stopped" in told_of_processes(self.folder, time.time()), 60)
         finally:
             process.send_signal(signal.SIGINT)
-            code, said = process.wait(20), process.stderr.read()
+            code, said = process.wait(60), process.stderr.read()
         self.assertEqual(code, 0)
         self.assertIn("ends stopped (exit code 0); restarting in 1 s.", said)
         self.assertEqual([*self.folder.glob("processes-*")], [])
 
     def test_nothing_outlives_a_keeper_that_is_killed(self):
         process = subprocess.Popen([sys.executable, "-c", KEEP_WATCHING, str(self.folder)])
-        wait_for((self.folder / "pid").exists, 20)
+        wait_for((self.folder / "pid").exists, 60)
         process.kill()
         process.wait()
         kept = int((self.folder / "pid").read_text())
-        wait_for(lambda: not Path(f"/proc/{kept}").exists(), 20)
+        wait_for(lambda: not Path(f"/proc/{kept}").exists(), 60)
 
     def test_pauses_grow_and_a_steady_one_begins_anew(self):
         kept = Keeper({"a": ["true"]}, self.folder, os.environ)
