@@ -7,8 +7,7 @@ from bexi.core.judging.letter_shapes import is_solid
 from bexi.core.judging.parts import Part, room_between
 
 _FULL, _LONG, _HAIRLINE = 0.9, 12, 60
-"""A rule fills its box, as what carries a badge does its, and is so many times as long as it is wide; a broken hairline
-is so much longer."""
+"""A rule fills its box and is so many times as long as it is wide; a broken hairline is so much longer."""
 _BARS, _BARS_APART = 1.4, 4
 """Bars of a drawing are as thick as each other but for so many times, and have so many times that between them."""
 _STRIPES, _LEVEL = 3, 0.05

@@ -60,7 +60,7 @@ def _is_stem_of_second(parts: Sequence[Region], labels: Labels) -> bool:
 
     A T or an F that a low letter is moved beneath is no stem: its upper half is unlike the lower one.
     """
-    if len(parts) <= FEWEST:
+    if len(parts) <= FEWEST or parts[0].kind != parts[1].kind:
         return False
     gaps = [after.box.left - before.box.right for before, after in pairwise(parts)]
     box = parts[0].box
