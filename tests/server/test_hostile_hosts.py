@@ -80,7 +80,7 @@ class StopTests(HostileCase, TransactionTestCase):
         time.sleep(1.5)
         self.assertTrue(thread.is_alive())
         self.assertEqual(self.ask("POST", stop).status_code, 202)
-        wait_for(lambda: not thread.is_alive(), 10)
+        wait_for(lambda: not thread.is_alive(), 3)
 
     def test_planning_is_stopped_while_a_server_drips(self):
         for server, command in ((hostile_ftp, "RETR"), (hostile_ftp, "MLSD"), (hostile_sftp, "readdir")):

@@ -22,6 +22,8 @@ _FLAT = 4
 """What is so many times as wide as high is no mark by itself, where words are."""
 _LOW, _LITTLE = 0.8, 0.08
 """Of a capital, and of the ink of its line: what is lower and less is an ornament."""
+_LOWER = 0.9
+"""Of a capital: a line of small letters is no higher."""
 _SLIM, _TALL = 2.5, 1.6
 """A stroke is so many times as high as wide, and at most so many times as high as the capitals of its line."""
 
@@ -81,17 +83,20 @@ def is_ornament_of(found: Found, row: Row) -> bool:
     is_on_line = row.box.top <= found.box.top and found.box.bottom <= row.box.bottom + _DOT * row.height
     is_small = side < _LOW * row.height and found.area < _LITTLE * letters
     is_bit = is_dot or (is_low and is_on_line) or is_small or _is_stroke(found, row)
-    return is_bit or _is_flourish(found.box, row) or _is_border(found) or is_short_line(found, row)
+    return is_bit or _is_flourish(found.box, row) or _is_border(found)
 
 
 def is_short_line(found: Found, row: Row) -> bool:
-    """Whether a group is the last letters of a name, right below the line it begins with, flush with that."""
+    """Whether a group is the last letters of a name, right below the line it begins with, flush with that.
+
+    A symbol there is as high as the capitals, or higher.
+    """
     box, near = found.box, ON_FOOT * row.height
     is_flush = abs(box.left - row.box.left) <= near or abs(box.right - row.box.right) <= near
-    is_below = 0 <= box.top - row.box.bottom <= row.height
+    is_below = row.runs_across and 0 <= box.top - row.box.bottom <= row.height
     largest = max((region for part in found.parts for region in part.regions), key=lambda one: one.area)
     of_its_colour = largest.kind in {one.kind for one in row.parts}
-    return is_flush and is_below and of_its_colour and _DOT < box.height / row.height <= HIGH
+    return is_flush and is_below and of_its_colour and _DOT < box.height / row.height <= _LOWER
 
 
 def _is_border(found: Found) -> bool:

@@ -50,6 +50,11 @@ class Row:
         return tuple(sorted((first, *others), key=lambda part: -part.area))
 
     @property
+    def runs_across(self) -> bool:
+        """Whether its letters stand upright beside each other."""
+        return not (self.circle or self.runs_down or self.on_its_side)
+
+    @property
     def box(self) -> Box:
         """Around all its letters."""
         return around(part.box for part in self.parts)

@@ -104,7 +104,7 @@ def stands_for(subject: Subject, picture: Picture, groups: Groups) -> Iterator[S
     as_one &= not groups.ground and (subject.is_letter or _is_of_one_colour(subject, picture, free))
     stands = _on_plates(subject, picture, free, drawing, groups, as_one)
     plated = [replace(stand, why=f"{stand.why} because {fading}" if faint else stand.why) for stand in stands]
-    alone = [Stand(free, why=fading)] if faint else []
+    alone = [Stand(free, why=f"though {fading}")] if faint else []
     keeps_more = bool(losing) and _keeps_all(plated[0], drawing)
     is_of_use = not faint or keeps_more or _seen(picture, plated[0].framing) > _OF_USE * min(seen.values())
     yield from [*plated, *alone] if is_of_use else [*alone, *plated]
@@ -235,12 +235,6 @@ def _dark_shade(colour: Colour) -> Colour:
     return next(stands_out, BLACK)
 
 
-def _best_beneath(subject: Subject, drawing: Drawing) -> Colour:
-    """The same, but white where the darker one would lose much that white does not."""
-    beneath = _beneath(subject)
-    return WHITE if _loses_much(drawing, beneath) and not _loses_much(drawing, WHITE) else beneath
-
-
 def _loses_much(drawing: Drawing, ground: Colour) -> bool:
     return _lost(drawing, ground) > _MUCH
 
@@ -259,6 +253,12 @@ def _beneath(subject: Subject) -> Colour:
     """The ground under home-screen icons: white where the main colour stands out from it."""
     main = subject.colours[0] if subject.colours else WHITE
     return WHITE if not subject.colours or contrast(main, WHITE) >= _STANDS_OUT else _dark_shade(main)
+
+
+def _best_beneath(subject: Subject, drawing: Drawing) -> Colour:
+    """The same, but white where the darker one would lose much that white does not."""
+    beneath = _beneath(subject)
+    return WHITE if _loses_much(drawing, beneath) and not _loses_much(drawing, WHITE) else beneath
 
 
 def _is_on_board(picture: Bitmap) -> bool:

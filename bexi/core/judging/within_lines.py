@@ -27,7 +27,7 @@ def whole_lines(rows: Sequence[Row]) -> list[Row]:
 
 
 def _are_on_one_line(one: Row, other: Row) -> bool:
-    if one.circle or other.circle or one.runs_down or other.runs_down or one.on_its_side or other.on_its_side:
+    if not (one.runs_across and other.runs_across):
         return False
     lower, higher = sorted((one.height, other.height))
     is_level = abs(base_of(one.parts) - base_of(other.parts)) <= ON_FOOT * lower
@@ -38,7 +38,7 @@ def _are_on_one_line(one: Row, other: Row) -> bool:
 def stands_within(part: Part, line: Row) -> bool:
     """Whether a part of the letters' colour, or a piece of one, stands between two of them, whatever it is there."""
     box, its, near, kinds = part.box, line.box, ON_FOOT * line.height, {one.kind for one in line.parts}
-    is_between = line.circle is None and its.left <= box.left and box.right <= its.right
+    is_between = line.runs_across and its.left <= box.left and box.right <= its.right
     is_level = its.top - near <= box.top and box.bottom <= its.bottom + near
     return is_between and is_level and all(region.kind in kinds for region in part.regions)
 

@@ -8,16 +8,20 @@ import numpy as np
 from bexi.core.artwork.ink import Box
 from bexi.core.artwork.limits import DEFAULT_LIMITS
 from bexi.core.artwork.svg.checking import check
+from bexi.core.artwork.symbols import Symbol, draw_symbol
 from bexi.core.artwork.vector import render_whole
 from bexi.core.judging.groups import groups_of
 from bexi.core.judging.proposals import Proposal, propose
 from bexi.core.judging.ways_out import Source
+from bexi.resources import symbol_shapes
 from bexi.server.demo.lettering import outlines
 from tests.core.judging.brought.drawing import Brought, advance, face, text
 from tests.core.judging.brought.forms import LETTER
 from tests.core.judging.brought.strange import STRANGE
 from tests.core.judging.logos import LOGOS, TALL, Logo
 from tests.pictures import noise_bitmap
+
+TILE = '<path d="M0 0h500v500H0z" fill="#7dd3fc"/>'
 
 
 def shown(proposal: Proposal) -> Box:
@@ -134,3 +138,15 @@ class LogoTests(TestCase):
             groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
             self.assertEqual((len(groups.words), [one.box for one in groups.emblems if one.on]), (1, []), (key, at))
             self.assertIsNotNone(groups.first)
+
+    def test_a_symbol_below_a_word_and_flush_with_it_is_its_emblem(self):
+        font, ink = face("rubik 700 normal"), "#16302a"
+        for word, symbol in (("ZEN", "anchor"), ("Mira", "cloud"), ("LUMO", "bell"), ("pal", "house")):
+            name, mark = outlines(word, font, 40, 150, 120), draw_symbol(Symbol(symbol), symbol_shapes())
+            body = mark[mark.index(">") + 1 :].strip().removesuffix("</svg>")
+            for left, tile in product((40, advance(word, font, 120) - 70), ("", TILE)):
+                placed = f'<g transform="translate({left:.0f} 190) scale(0.11)">{body}</g>'
+                drawn = f'{tile}<path d="{name}" fill="{ink}"/>{placed}'
+                svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 500 500">{drawn}</svg>'
+                groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
+                self.assertEqual(len(groups.emblems), 1, (word, symbol, left, tile))
