@@ -24,8 +24,7 @@ def emblems_of(drawing: Drawing, rows: Sequence[Row]) -> Iterator[Found]:
     enclosing: list[Part] = []
     parts = parts_of(drawing)
     tiles = [[part for part in parts if is_part_of(part, row)] for row in rows]
-    lines = whole_lines(rows)
-    drawn = drawn_beside(lines, [part for part in parts if not any(one.label in letters for one in part.regions)])
+    drawn = drawn_beside(rows, [part for part in parts if not any(one.label in letters for one in part.regions)])
     first_tiles = [min(its, key=lambda part: (part.box.left, part.box.top)) for its in tiles if its]
     for part in parts:
         lettered = sum(region.area for region in part.regions if region.label in letters)
@@ -44,6 +43,7 @@ def emblems_of(drawing: Drawing, rows: Sequence[Row]) -> Iterator[Found]:
             enclosing.append(part)
         else:
             plain.append(part)
+    lines = whole_lines(rows)
     plain = [part for part in plain if not any(stands_within(part, line) for line in lines)] or plain
     together = (without_companions(near) for near in near_each_other(plain or enclosing))
     found = [Found(near) for near in together if not is_rule(near)]

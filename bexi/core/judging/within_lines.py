@@ -40,7 +40,7 @@ def stands_within(part: Part, line: Row) -> bool:
     box, its, near, kinds = part.box, line.box, ON_FOOT * line.height, {one.kind for one in line.parts}
     is_between = line.runs_across and its.left <= box.left and box.right <= its.right
     is_level = its.top - near <= box.top and box.bottom <= its.bottom + near
-    return is_between and is_level and all(region.kind in kinds for region in part.regions)
+    return is_between and is_level and any(region.kind in kinds for region in part.regions)
 
 
 def drawn_beside(rows: Sequence[Row], parts: Sequence[Part]) -> list[Part]:

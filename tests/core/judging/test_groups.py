@@ -150,3 +150,15 @@ class LogoTests(TestCase):
                 svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 500 500">{drawn}</svg>'
                 groups = groups_of(check(svg.encode(), DEFAULT_LIMITS))
                 self.assertEqual(len(groups.emblems), 1, (word, symbol, left, tile))
+
+    def test_a_symbol_as_high_as_the_letters_between_two_words_is_their_emblem(self):
+        font, ink, words = face("rubik 700 normal"), "#16302a", ("Lumo", "Harbor")
+        at = 80 + advance(words[0], font, 120)
+        path = "".join(outlines(word, font, x, 170, 120) for word, x in zip(words, (30, at + 140), strict=True))
+        for symbol in ("umbrella", "anchor", "bell", "house"):
+            mark = draw_symbol(Symbol(symbol), symbol_shapes())
+            body = mark[mark.index(">") + 1 :].strip().removesuffix("</svg>")
+            drawn = f'<path d="{path}" fill="{ink}"/><g transform="translate({at:.0f} 83) scale(0.088)">{body}</g>'
+            width = at + 170 + advance(words[1], font, 120)
+            svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:.0f} 260">{drawn}</svg>'
+            self.assertEqual(len(groups_of(check(svg.encode(), DEFAULT_LIMITS)).emblems), 1, symbol)
