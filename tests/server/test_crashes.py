@@ -1,13 +1,17 @@
 """A worker that dies at any line between taking some work and finishing it leaves nothing stuck and nothing untrue.
 
-Each point is tried in a process of its own, which is ended there as `kill -9` ends one: nothing is cleaned up.
+A process of its own stands still at each line: what lies on the disk then is what `kill -9` leaves there, as nothing is
+cleaned up. Lines that leave the same are one case.
 """
 
 import mimetypes
 import os
+import signal
 import sys
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from datetime import timedelta
+from itertools import groupby
+from pathlib import Path
 from types import FrameType
 from unittest import mock
 
@@ -52,9 +56,11 @@ _WATCHED = tuple(
         "server/installs",
         "server/blobs",
         "installing/carry",
+        "hosts",
     )
 )
-_DIED = 70
+Left = dict[Path, bytes]
+"""What lies on the disk: each file and what it holds."""
 QUEUED = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": ["default", "elsewhere"]}}
 
 
@@ -76,24 +82,44 @@ class CrashTests(ApiCase, TransactionTestCase):
         keep_plan(self.site, SMALL)
         save_draft(self.site, add_artwork("disc.svg", BLUE_DISC), Recipe.of(Frame(0, 0, 512)), 0)
         build_site(self.site)
-        self.reset()
-
-    def reset(self) -> None:
-        for path in self.root.iterdir():
-            path.unlink()
         for name, data in FIRST.items():
             (self.root / name).write_bytes(data)
 
     def files(self) -> dict[str, bytes]:
         return {path.name: path.read_bytes() for path in self.root.iterdir()}
 
-    def work_off(self, die_at: int = 0) -> int:
-        """What is in line is done by a process of its own, which dies at a line of this number; its exit code."""
+    def work_off(self) -> None:
+        """What is in line is done by a process of its own."""
         connection.close()
         child = os.fork()
         if child == 0:
-            _work_off(die_at)
-        return os.waitstatus_to_exitcode(os.waitpid(child, 0)[1])
+            _work_off()
+        self.assertEqual(os.waitstatus_to_exitcode(os.waitpid(child, 0)[1]), 0)
+
+    def left_at_lines(self) -> Iterator[Left]:
+        """What a process that does what is in line leaves, should it end at one line or the next."""
+        connection.close()
+        child = os.fork()
+        if child == 0:
+            sys.settrace(_standing_still)
+            _work_off()
+        while os.WIFSTOPPED(status := os.waitpid(child, os.WUNTRACED)[1]):
+            yield self.on_disk()
+            os.kill(child, signal.SIGCONT)
+        self.assertEqual(os.waitstatus_to_exitcode(status), 0)
+
+    def on_disk(self) -> Left:
+        database = Path(str(connection.settings_dict["NAME"]))
+        files = (*database.parent.glob(f"{database.name}*"), *self.folder.rglob("*"))
+        return {path: path.read_bytes() for path in files if path.is_file() and not path.name.endswith("-shm")}
+
+    def put_on_disk(self, left: Left) -> None:
+        connection.close()
+        for path in self.on_disk():
+            path.unlink()
+        for path, data in left.items():
+            path.parent.mkdir(parents=True, exist_ok=True)
+            path.write_bytes(data)
 
     def recovered(self) -> None:
         """Another worker sees to what was left, and does it."""
@@ -101,22 +127,18 @@ class CrashTests(ApiCase, TransactionTestCase):
             attending.attend()
             if not DBTaskResult.objects.ready().exists():
                 return
-            self.assertEqual(self.work_off(), 0)
+            self.work_off()
 
-    def at_every_line(self, order: Callable[[], Work], after: Callable[[Work], None], least: int) -> None:
-        for number in range(1, 5000):
-            work = order()
-            code = self.work_off(number)
-            if code == 0:
-                break
-            self.assertEqual(code, _DIED, number)
+    def at_every_line(self, work: Work, after: Callable[[Work], None], least: int) -> None:
+        cases = [left for left, _ in groupby(self.left_at_lines())]
+        self.assertGreater(len(cases), least)
+        for number, left in enumerate(cases):
+            self.put_on_disk(left)
             self.recovered()
             work.refresh_from_db()
-            self.assertTrue(work.is_over, (number, work.state))
-            with self.subTest(line=number, state=work.state):
+            with self.subTest(case=number, state=work.state):
+                self.assertTrue(work.is_over)
                 after(work)
-            DBTaskResult.objects.all().delete()
-        self.assertGreater(number, least)
 
     def test_builds(self):
         def told_truly(run: BuildRun) -> None:
@@ -124,14 +146,14 @@ class CrashTests(ApiCase, TransactionTestCase):
             self.assertEqual(run.state == RunState.FAILED, "was interrupted" in run.problem)
             self.assertEqual(Build.objects.count(), 1 + BuildRun.objects.filter(state=RunState.DONE).count())
 
-        self.at_every_line(lambda: start(self.site), told_truly, 25)
+        self.at_every_line(start(self.site), told_truly, 5)
 
     def test_checks(self):
         def told_truly(check: Check) -> None:
             self.assertEqual(check.state == CheckState.DONE, check.report is not None)
             self.assertEqual(check.state == CheckState.FAILED, "was interrupted" in check.problem)
 
-        self.at_every_line(lambda: start_check(self.site), told_truly, 25)
+        self.at_every_line(start_check(self.site), told_truly, 5)
 
     def test_plannings(self):
         def told_truly(planning: Planning) -> None:
@@ -139,42 +161,29 @@ class CrashTests(ApiCase, TransactionTestCase):
             self.assertEqual(planning.state == PlanningState.FAILED, "Nothing has been changed" in planning.problem)
             self.assertEqual((planning.sealed, self.files()), ("", FIRST))
 
-        self.at_every_line(lambda: start_planning(self.site), told_truly, 25)
+        self.at_every_line(start_planning(self.site), told_truly, 5)
 
     def test_installations(self):
-        made = plan_now(self.site)
-
-        def order() -> Install:
-            self.reset()
-            return start_install(made, "ines")
-
         def told_truly(journal: Install) -> None:
             is_done = journal.state == InstallState.DONE
             self.assertIn(journal.state, (InstallState.DONE, InstallState.PUT_BACK))
             self.assertEqual(self.files() == FIRST, not is_done, journal.problem)
             self.assertEqual(bool(journal.problem), not is_done)
-            Install.objects.all().delete()
 
-        self.at_every_line(order, told_truly, 50)
+        self.at_every_line(start_install(plan_now(self.site), "ines"), told_truly, 10)
 
     def test_undoings(self):
-        made = plan_now(self.site)
-
-        def order() -> Install:
-            Install.objects.all().delete()
-            self.reset()
-            done = start_install(made, "ines")
-            self.work_off()
-            done.refresh_from_db()
-            self.installed = self.files()
-            return start_undo(done, "ines")
+        done = start_install(plan_now(self.site), "ines")
+        self.work_off()
+        done.refresh_from_db()
+        installed = self.files()
 
         def told_truly(journal: Install) -> None:
             is_done = journal.state == InstallState.DONE
-            self.assertEqual(self.files(), FIRST if is_done else self.installed, journal.problem)
+            self.assertEqual(self.files(), FIRST if is_done else installed, journal.problem)
             self.assertEqual(journal.undoes.state, InstallState.UNDONE if is_done else InstallState.DONE)
 
-        self.at_every_line(order, told_truly, 50)
+        self.at_every_line(start_undo(done, "ines"), told_truly, 10)
 
 
 class StopTests(ApiCase, TransactionTestCase):
@@ -213,7 +222,7 @@ class StopTests(ApiCase, TransactionTestCase):
         self.assertEqual((again.state, dead.state), (RunState.DONE, RunState.DONE))
 
 
-def _work_off(die_at: int) -> None:
+def _work_off() -> None:
     """Do what is in line, in this very process; never returns."""
     code = 1
     try:
@@ -224,33 +233,22 @@ def _work_off(die_at: int) -> None:
             mock.patch("bexi.installing.survey.look_apart", look_at),
             mock.patch("bexi.installing.carry_out.PAUSE_SECONDS", 0),
         ):
-            if die_at:
-                sys.settrace(_dying(die_at))
             for row in DBTaskResult.objects.ready():
                 row.claim("a worker")
                 row.task.call(*row.task_result.args)
                 row.set_successful(None)
-            sys.settrace(None)
         code = 0
     finally:
         os._exit(code)
 
 
-def _dying(at: int) -> Callable[[FrameType, str, object], object]:
-    """Ends this process at the line of this number of those that work on something; each line counts once."""
-    seen: set[tuple[str, int]] = set()
-
-    def lines(frame: FrameType, event: str, _: object) -> object:
-        if event == "line":
-            seen.add((frame.f_code.co_filename, frame.f_lineno))
-            if len(seen) == at:
-                os._exit(_DIED)
-        return lines
-
-    def calls(frame: FrameType, event: str, _: object) -> object:
-        return lines if frame.f_code.co_filename.startswith(_WATCHED) else None
-
-    return calls
+def _standing_still(frame: FrameType, event: str, _: object) -> Callable[..., object] | None:
+    """Traces the lines of what works on something: stops this process at each."""
+    if event == "call" and not frame.f_code.co_filename.startswith(_WATCHED):
+        return None
+    if event == "line":
+        os.kill(os.getpid(), signal.SIGSTOP)
+    return _standing_still
 
 
 def _made(site: Site, order: BuildRun, watch: Callable[[Progress], None]) -> tuple[BuiltSet, list[JudgedIcon]]:
