@@ -3,12 +3,9 @@
 from collections.abc import Sequence
 
 import numpy as np
-from numpy.typing import NDArray
 
+from bexi.core.judging.letter_shapes import in_common
 from bexi.core.judging.regions import Region
-
-Labels = NDArray[np.int32]
-"""The number of each px's region, shape (height, width)."""
 
 _FEWEST = 2
 """Letters that are left between them."""
@@ -25,31 +22,31 @@ _HOLE = 0.02
 """Of a letter's box."""
 
 
-def without_brackets(parts: Sequence[Region], labels: Labels) -> Sequence[Region]:
+def without_brackets(parts: Sequence[Region]) -> Sequence[Region]:
     """The letters of a line, from left to right, without what they stand between, or after."""
     if len(parts) < _FEWEST + 2:
         return parts
     first, *inner, last = parts
     base = float(np.median([part.box.bottom for part in inner]))
     if base - first.box.bottom > _RAISED * (base - min(part.box.top for part in inner)):
-        return without_brackets(parts[1:], labels)
-    if _are_a_pair(first, last, labels) and (_is_off(first, base) or is_upright_alike(first, labels)):
-        return without_brackets(inner, labels)  # guillemets are two
-    kept = parts[1:] if _is_slash(first, base, labels) else parts
-    return kept[:-1] if _is_slash(last, base, labels) else kept
+        return without_brackets(parts[1:])
+    if _are_a_pair(first, last) and (_is_off(first, base) or is_upright_alike(first)):
+        return without_brackets(inner)  # guillemets are two
+    kept = parts[1:] if _is_slash(first, base) else parts
+    return kept[:-1] if _is_slash(last, base) else kept
 
 
 def _is_off(part: Region, base: float) -> bool:
     return abs(part.box.bottom - base) > _OFF_LINE * part.box.height
 
 
-def is_upright_alike(part: Region, labels: Labels) -> bool:
+def is_upright_alike(part: Region) -> bool:
     """Whether its upper half mirrors the lower one."""
-    shape = _shape(part, labels)
-    return _in_common(shape[::-1], shape) >= _LIKE
+    shape = part.shape
+    return in_common(shape[::-1], shape) >= _LIKE
 
 
-def _are_a_pair(first: Region, last: Region, labels: Labels) -> bool:
+def _are_a_pair(first: Region, last: Region) -> bool:
     """Whether one is the other turned by half a turn, as brackets are, slanted ones, too, and neither is a letter.
 
     What is the same when turned, as an S, is none; nor is what has a hole, as p and d.
@@ -57,35 +54,23 @@ def _are_a_pair(first: Region, last: Region, labels: Labels) -> bool:
     sizes = ((part.box.width, part.box.height) for part in (first, last))
     if any(max(pair) > _SAME_SIZE * min(pair) for pair in zip(*sizes, strict=True)):
         return False
-    one, other = (_shape(part, labels) for part in (first, last))
+    one, other = (part.shape for part in (first, last))
     turned = one[::-1, ::-1]
-    return _in_common(turned, other) >= _LIKE and _in_common(turned, one) < _UNLIKE and not _has_hole(first, labels)
+    return in_common(turned, other) >= _LIKE and in_common(turned, one) < _UNLIKE and not _has_hole(first)
 
 
-def _is_slash(part: Region, base: float, labels: Labels) -> bool:
+def _is_slash(part: Region, base: float) -> bool:
     """Whether a part is one slanted stroke that reaches below the line; no j, whose ends are unlike."""
     below = part.box.bottom - base > _OFF_LINE * part.box.height
     is_stroke = part.area <= _STRAIGHT * part.stroke * float(np.hypot(part.box.width, part.box.height))
     is_slanted = part.box.height > part.box.width > _SLANTED * part.stroke
-    shape = _shape(part, labels)
-    return below and is_stroke and is_slanted and _in_common(shape[::-1, ::-1], shape) >= _LIKE
+    shape = part.shape
+    return below and is_stroke and is_slanted and in_common(shape[::-1, ::-1], shape) >= _LIKE
 
 
-def _shape(part: Region, labels: Labels) -> NDArray[np.bool_]:
-    box = part.box
-    shape: NDArray[np.bool_] = labels[box.top : box.bottom, box.left : box.right] == part.label
-    return shape
-
-
-def _in_common(one: NDArray[np.bool_], other: NDArray[np.bool_]) -> float:
-    height, width = (min(sides) for sides in zip(one.shape, other.shape, strict=True))
-    a, b = one[:height, :width], other[:height, :width]
-    return float((a & b).sum() / max((a | b).sum(), 1))
-
-
-def _has_hole(part: Region, labels: Labels) -> bool:
+def _has_hole(part: Region) -> bool:
     """Whether something lies in it from which no straight way, left, right, up or down, leads out."""
-    shape = _shape(part, labels)
+    shape = part.shape
     left, above = (np.logical_or.accumulate(shape, axis=axis) for axis in (1, 0))
     right, below = (np.flip(np.logical_or.accumulate(np.flip(shape, axis), axis=axis), axis) for axis in (1, 0))
     closed = ~shape & left & above & right & below

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from statistics import median
 
 from bexi.core.artwork.ink import Box
+from bexi.core.judging.dividers import is_rule
 from bexi.core.judging.letter_shapes import base_of, is_like, is_solid
 from bexi.core.judging.parts import Part
 from bexi.core.judging.regions import around
@@ -30,7 +31,7 @@ def is_letter_beyond(part: Part, row: Row, parts: Sequence[Part]) -> bool:
     if len(part.regions) > 1 or is_solid(letter) or not (is_of_line and stands and is_high):
         return False
     first, second = sorted((box, row.box), key=lambda one: one.left)
-    others = (one.box for one in parts if one is not part)
+    others = (one.box for one in parts if one is not part and not is_rule((one,)))
     between = (one for one in others if first.right <= one.left and one.right <= second.left)
     is_near = second.left - first.right < _WIDEST * row.height
     return is_near and any(one.top < box.bottom and box.top < one.bottom for one in between)

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from bexi.core.judging.found import Found
 from bexi.core.judging.letter_shapes import is_solid
 from bexi.core.judging.parts import Part, room_between
+from bexi.core.judging.rows import Row
 
 _FULL, _LONG, _HAIRLINE = 0.9, 12, 60
 """A rule fills its box and is so many times as long as it is wide; a broken hairline is so much longer."""
@@ -12,6 +13,8 @@ _BARS, _BARS_APART = 1.4, 4
 """Bars of a drawing are as thick as each other but for so many times, and have so many times that between them."""
 _STRIPES, _LEVEL = 3, 0.05
 """So many more bars that end where a rule does, within that share of its length, make stripes of all."""
+_BORDERS, _LIKE = (0.12, 0.3), 0.75
+"""Of its length, a foot is so near to what stands on it, and further from all words; both are about as long."""
 _EDGE = 1
 """Px of it that may be but its soft edge."""
 
@@ -25,15 +28,29 @@ def is_rule(parts: Sequence[Part]) -> bool:
     return longer > (_LONG if is_full else _HAIRLINE) * shorter
 
 
-def is_amid(rule: Part, others: Sequence[Part]) -> bool:
-    """Whether a rule has parts of a drawing on both of its sides, nearer than it is long, or is one of some bars."""
+def is_amid(rule: Part, others: Sequence[Part], rows: Sequence[Row]) -> bool:
+    """Whether a rule has parts of a drawing on both of its sides, nearer than it is long, or is one of some bars.
+
+    So it is when it is what one stands on or leans against, and no words are as near.
+    """
     box = rule.box
+    if any(_borders(one, rule) for one in others):
+        return all(room_between(row.box, box) > _BORDERS[1] * rule.side for row in rows)
     if any(_is_bar_beside(one, rule) for one in others) or sum(_runs_along(one, rule) for one in others) >= _STRIPES:
         return True
     near = [one.box for one in others if one is not rule and room_between(one.box, box) < rule.side]
     if box.width > box.height:
         return any(one.bottom <= box.top for one in near) and any(one.top >= box.bottom for one in near)
     return any(one.right <= box.left for one in near) and any(one.left >= box.right for one in near)
+
+
+def _borders(one: Part, rule: Part) -> bool:
+    """Whether a part stands on a rule that is hardly longer than it, or leans against it; no other rule does."""
+    (along, across), (length, its) = (rule.box.width, rule.box.height), (one.box.width, one.box.height)
+    if across > along:
+        (along, across), (length, its) = (across, along), (its, length)
+    is_like = _LIKE * along <= length <= along / _LIKE and its >= _LIKE * along / 2
+    return one is not rule and is_like and room_between(one.box, rule.box) <= _BORDERS[0] * along
 
 
 def _runs_along(one: Part, rule: Part) -> bool:

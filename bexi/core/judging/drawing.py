@@ -82,7 +82,7 @@ class Drawing:
         kinds = self.kinds.ravel()[areas.firsts]
         found = zip(*(values.tolist() for values in (kinds, areas.sizes, areas.boxes, first + last)), strict=True)
         return tuple(
-            Region(number, kind, size, Box(*box), number in edge, outline)
+            Region(number, kind, size, Box(*box), number in edge, outline, labels)
             for number, (kind, size, box, outline) in enumerate(found)
         )
 

@@ -47,7 +47,7 @@ def first_letter(survey: Survey, row: Row, leftwards: bool) -> FirstLetter | Non
     `leftwards` says that the row runs from right to left.
     """
     drawing = survey.drawing
-    its = row.first(drawing.labels, leftwards)
+    its = row.first(leftwards)
     first, box = its[0], around([part.box for part in its])
     colour = drawing.colours[first.kind]
     if colour is None or _runs_on(box) or (_is_partly_joined(row, its) and not leftwards):

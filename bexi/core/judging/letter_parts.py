@@ -5,10 +5,9 @@ from collections.abc import Sequence
 import numpy as np
 
 from bexi.core.artwork.ink import Box
+from bexi.core.judging.letter_shapes import MOST_HOLES
 from bexi.core.judging.regions import Region
 
-_MOST_HOLES = 2
-"""Of a letter, as of a B; what holds more of its surroundings' colour is a panel with words on it."""
 _THIN, _FILLED = 0.15, 0.7
 """Of a letter's height: an outline's stroke is thinner, and what it holds is higher."""
 _EIGHTH = 8
@@ -41,8 +40,8 @@ def parts_of_letters(regions: Sequence[Region]) -> set[int]:
                 holes.setdefault(regions[around], []).append(region.label)
             elif is_outline_of(regions[around], region):
                 fillings.setdefault(regions[around], []).append(region.label)
-    found = {label for its in holes.values() if len(its) <= _MOST_HOLES for label in its}
-    if any(len(its) > _MOST_HOLES for its in fillings.values()):
+    found = {label for its in holes.values() if len(its) <= MOST_HOLES for label in its}
+    if any(len(its) > MOST_HOLES for its in fillings.values()):
         return found | {outline.label for outline in fillings}
     return found | {label for its in fillings.values() for label in its}
 

@@ -1,9 +1,11 @@
 """Whether parts are shaped as letters are: no bars, dots or pieces of a pattern."""
 
 from collections.abc import Sequence
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy import ndimage
 
 from bexi.core.judging.regions import Region, around
 
@@ -20,6 +22,8 @@ _WINDING, _WIDE, _LONG_PART = 1.5, 2.2, 1.7
 """A joined hand's outline is longer than its box's, and it is wide."""
 _WINDING_ALONE, _WIDE_ALONE = 2.4, 1.8
 """The same of one that is all in one: no symbol winds so much [measured: words 2.5 and more, symbols 2.2 at most]."""
+_LINE_WIDE, _NARROW = 1.5, 1.15
+"""A line is so many times as wide as its letters are high; three narrow ones on one foot are so many times."""
 SOLID = 0.85
 """A part that fills more of its box is a bar or a block."""
 _ROUND, _PLAIN = 0.67, 1.05
@@ -29,6 +33,10 @@ _STRAIGHT = 1.48
 _OF_STROKES = 0.35
 """Of its shorter side: what is less wide is made of strokes."""
 EIGHTH = 0.125
+MOST_HOLES, _HOLE = 2, 0.01
+"""A letter has no more, as a B; what has is a panel with words on it, or a symbol. Of its box, a hole has more."""
+_SAME_SHAPE = 0.7
+"""Of all that either covers, pieces of a pattern have more in common."""
 _OTHER_STROKE = 1.45
 """Times as wide: a stroke that is none of the same letters."""
 
@@ -49,14 +57,29 @@ def are_letters(parts: Sequence[Region]) -> bool:
     alike = all(map(are_alike, (widths, heights, fills), (2.0, 2.0, 0.0)))
     alike &= are_alike(areas, 2 * float(np.sqrt(areas.mean())))
     alike &= are_alike(np.array([part.outline for part in parts], dtype=float), 4.0)  # narrow capitals differ in that
-    stand = _stand_on_lines(np.array([part.box.bottom for part in parts]), _ON_FOOT * float(np.median(heights)))
-    regular = not alike and are_shaped(parts) and stand
-    return bool(regular and box.width >= 1.5 * np.median(heights))
+    alike = alike and all(is_same_shape(one, other) for one, other in pairwise(parts))  # and heavy ones of one pitch
+    bottoms, high = np.array([part.box.bottom for part in parts]), float(np.median(heights))
+    regular = not alike and are_shaped(parts) and _stand_on_lines(bottoms, _ON_FOOT * high)
+    is_narrow = box.width < _LINE_WIDE * high
+    return bool(regular and not (is_narrow and (box.width < _NARROW * high or np.ptp(bottoms) > _ON_FOOT / 2 * high)))
 
 
 def are_shaped(parts: Sequence[Region]) -> bool:
     """Whether enough of some parts have strokes or holes, as most letters have, and dots have not."""
     return sum(not is_solid(part) for part in parts) >= max(2, _SHAPED * len(parts))
+
+
+def is_same_shape(one: Region, other: Region) -> bool:
+    """Whether two parts have most in common when they are laid over each other, as they are or mirrored."""
+    its = other.shape
+    return max(in_common(one.shape, its), in_common(one.shape, its[:, ::-1])) >= _SAME_SHAPE
+
+
+def in_common(one: NDArray[np.bool_], other: NDArray[np.bool_]) -> float:
+    """The share that two shapes, laid over each other, have in common, of all that either covers."""
+    height, width = (min(sides) for sides in zip(one.shape, other.shape, strict=True))
+    a, b = one[:height, :width], other[:height, :width]
+    return float((a & b).sum() / max((a | b).sum(), 1))
 
 
 def is_solid(part: Region) -> bool:
@@ -78,6 +101,13 @@ def has_two_counters(part: Region, regions: Sequence[Region]) -> bool:
         return False
     upper, lower = sorted(holes, key=lambda box: box.top)
     return upper.bottom <= lower.top and upper.left < lower.right and lower.left < upper.right
+
+
+def holes_of(part: Region) -> int:
+    """How many holes a part has, of more than a few px of its box."""
+    free = np.pad(~part.shape, 1, constant_values=True)
+    sizes = np.bincount(ndimage.label(free)[0][free])
+    return int((sizes > _HOLE * part.box.width * part.box.height).sum()) - 1
 
 
 def _stand_on_lines(bottoms: NDArray[np.int64], within: float) -> bool:

@@ -5,7 +5,6 @@ with them: it reaches beyond their lines, stands further off, is wider, of anoth
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
 
 import numpy as np
 
@@ -24,8 +23,8 @@ from bexi.core.judging.letter_shapes import (
     winding,
 )
 from bexi.core.judging.other_writing import downwards, other_writing, with_lines
-from bexi.core.judging.regions import Region, around
-from bexi.core.judging.rows import Row, turned
+from bexi.core.judging.regions import Region, around, on_its_side
+from bexi.core.judging.rows import Row
 from bexi.core.judging.strangers import BEYOND, without_strangers
 
 _FEWEST_AROUND, _ONE_COLOUR = 6, 0.75
@@ -53,6 +52,8 @@ _OVERLAP = -0.15
 _BENEATH = 0.5
 _INTO = 0.5, 0.25
 """Of the narrower one's width and the lower one's height."""
+_ASIDE = 0.4
+"""Of the narrower one's width: letters of which one reaches below the other have their middles further apart."""
 _INTO_WIDE = 1.5
 """Times the widest part: what is wider is a line below the word."""
 _BIT = 0.12
@@ -115,7 +116,7 @@ def _most_told(letters: list[Row], characters: list[Row]) -> list[Row]:
 
 def _on_their_side(could_be: Sequence[Region], regions: Sequence[Region]) -> Iterator[Row]:
     """Lines that run up or down beside an emblem, which has no little share of the ink."""
-    upright = {region.label: replace(region, box=turned(region.box)) for region in regions}
+    upright = {region.label: on_its_side(region) for region in regions}
     ink = sum(region.area for region in regions if region.kind)
     for line in _lettered([upright[one.label] for one in could_be], list(upright.values())):
         labels = {part.label for part in line}
@@ -237,9 +238,27 @@ def _side_by_side(line: Sequence[Region], regions: Sequence[Region]) -> tuple[Re
     in_line = np.arange(len(every)) < len(line)
     counts &= np.logical_and.outer(in_line, in_line) | (kind[:, None] == kind)
     far = (across > _INTO[0] * narrower) & (down > _INTO[1] * lower) & counts & ~np.eye(len(every), dtype=bool)
+    for one, other in zip(*np.nonzero(np.triu(far)), strict=True):
+        far[one, other] = far[other, one] = not _are_beside(every[one], every[other])
     drawn = far.any(axis=1)
     drawn |= ((across > 0) & (down > 0))[:, drawn].any(axis=1)
     return tuple(part for part, is_drawn in zip(line, drawn[: len(line)], strict=True) if not is_drawn)
+
+
+def _are_beside(one: Region, other: Region) -> bool:
+    """Whether the ink of one part is before that of another all the way down, but for a tail below or above that."""
+    first, second = sorted((one, other), key=_middle)
+    if _middle(second) - _middle(first) < _ASIDE * min(one.box.width, other.box.width):
+        return False
+    top, bottom = max(first.box.top, second.box.top), min(first.box.bottom, second.box.bottom)
+    before, after = (part.shape[top - part.box.top : bottom - part.box.top] for part in (first, second))
+    both = before.any(axis=1) & after.any(axis=1)
+    ends, begins = first.box.right - before[:, ::-1].argmax(axis=1), second.box.left + after.argmax(axis=1)
+    return bool(both.sum() > _INTO[1] * (bottom - top) and (ends <= begins)[both].all())
+
+
+def _middle(part: Region) -> float:
+    return (part.box.left + part.box.right) / 2
 
 
 def _meet(one: Box, other: Box) -> bool:

@@ -1,14 +1,14 @@
 """Lines of writing that is not made of letters one by one, beside the rows of letters that were told already."""
 
 from collections.abc import Iterable, Iterator, Sequence, Set
-from dataclasses import replace
+from itertools import pairwise
 
 from bexi.core.artwork.ink import Box
 from bexi.core.judging.characters import character_lines
 from bexi.core.judging.glyphs import Glyph
 from bexi.core.judging.joined import joined_lines
-from bexi.core.judging.regions import Region, around
-from bexi.core.judging.rows import Row, turned
+from bexi.core.judging.regions import Region, around, on_its_side
+from bexi.core.judging.rows import Row
 
 _AS_CAPITALS = 0.7
 """Characters and joined writing are read from 10 px on, where capitals are from 7 [common practice]."""
@@ -22,6 +22,8 @@ _HIDES = 0.6
 """Of a line's width and height."""
 _BEYOND = 2
 """So many letters beside what looks like characters tell that it is but letters in pieces."""
+_WHOLE = 5
+"""Letters of a line that is no piece of another."""
 _PIECES = 4
 """So many unjoined letters joined writing may have that look like a row by themselves."""
 
@@ -32,7 +34,7 @@ def with_lines(rows: Sequence[Row], lines: Iterable[Row]) -> list[Row]:
         shared = [row for row in rows if _share(row, line)]
         others = [row for row in rows if row not in shared]
         lies_behind = any(_lies_over(row.box, line.box) for row in others)
-        if not lies_behind and all(_is_of_pieces(row, line) for row in shared):
+        if not (lies_behind or _are_lines_below_each_other(shared)) and all(_is_of_pieces(row, line) for row in shared):
             rows = [*others, line]
     return list(rows)
 
@@ -57,7 +59,7 @@ def _in_characters(line: Sequence[Glyph], runs_down: bool = False) -> Row:
 def downwards(regions: Sequence[Region]) -> Iterator[Row]:
     """Lines of characters below each other."""
     own = {region.label: region for region in regions}
-    for line in character_lines([replace(region, box=turned(region.box)) for region in regions]):
+    for line in character_lines([on_its_side(region) for region in regions]):
         yield _in_characters([Glyph(tuple(own[part.label] for part in one.parts)) for one in line], runs_down=True)
 
 
@@ -70,6 +72,12 @@ def _lies_over(box: Box, other: Box) -> bool:
 
 def _share(row: Row, line: Row) -> bool:
     return not {part.label for part in row.parts}.isdisjoint(part.label for part in line.parts)
+
+
+def _are_lines_below_each_other(rows: Sequence[Row]) -> bool:
+    """Whether two whole lines of letters stand below each other, which what looks like characters runs together."""
+    whole = sorted((row.box for row in rows if row.runs_across and len(row.parts) >= _WHOLE), key=lambda box: box.top)
+    return any(upper.bottom <= lower.top for upper, lower in pairwise(whole))
 
 
 def _is_of_pieces(row: Row, line: Row) -> bool:

@@ -1,7 +1,7 @@
 """Connected areas of one colour; none so thin or small that it is but the fringe of another."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,16 +16,21 @@ _SPECK = 24
 
 LINE = 0.03
 """A ring whose stroke is a smaller share of its side is a line around the mark, and not of it,"""
-_INSIDE = 0.2
+INSIDE = 0.2
 """if what lies in it has so much of its area."""
 
 Kinds = NDArray[np.uint8]
 """For each px, 0 for the ground, else the number of a colour; shape (height, width)."""
+Labels = NDArray[np.int32]
+"""The number of each px's region, shape (height, width)."""
 
 
 @dataclass(frozen=True, eq=False)
 class Region:
-    """A connected area of one kind. `area` in px; `box` in px of the drawing; `outline` is the length of its edges."""
+    """A connected area of one kind. `area` in px; `box` in px of the drawing; `outline` is the length of its edges.
+
+    `labels` are those of all regions of the drawing, px by px.
+    """
 
     label: int
     kind: int
@@ -33,6 +38,14 @@ class Region:
     box: Box
     at_edge: bool
     outline: int
+    labels: Labels = field(repr=False)
+
+    @property
+    def shape(self) -> NDArray[np.bool_]:
+        """Which px of its box are its own: shape (height, width)."""
+        box = self.box
+        own: NDArray[np.bool_] = self.labels[box.top : box.bottom, box.left : box.right] == self.label
+        return own
 
     @property
     def stroke(self) -> float:
@@ -96,8 +109,14 @@ def lines_around(regions: Sequence[Region]) -> list[Region]:
         one
         for one in ink
         if one.stroke < LINE * max(one.box.width, one.box.height)
-        and any(one.box.encloses(other.box) for other in ink if other is not one and other.area > _INSIDE * one.area)
+        and any(one.box.encloses(other.box) for other in ink if other is not one and other.area > INSIDE * one.area)
     ]
+
+
+def on_its_side(region: Region) -> Region:
+    """The same with across for down, as lines on their side are looked at."""
+    box = region.box
+    return replace(region, box=Box(box.top, box.left, box.bottom, box.right), labels=region.labels.T)
 
 
 def around(boxes: Iterator[Box] | Sequence[Box]) -> Box:

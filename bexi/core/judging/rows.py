@@ -6,7 +6,7 @@ from itertools import pairwise
 from statistics import median
 
 from bexi.core.artwork.ink import Box
-from bexi.core.judging.brackets import Labels, is_upright_alike, without_brackets
+from bexi.core.judging.brackets import is_upright_alike, without_brackets
 from bexi.core.judging.glyphs import Glyph
 from bexi.core.judging.letter_shapes import FEWEST, winding
 from bexi.core.judging.regions import Region, around
@@ -34,19 +34,19 @@ class Row:
     characters: tuple[Glyph, ...] = ()
     is_joined: bool = False
 
-    def first(self, labels: Labels, leftwards: bool) -> tuple[Region, ...]:
+    def first(self, leftwards: bool) -> tuple[Region, ...]:
         """The parts of the letter that a straight line begins with, within its brackets, the largest first.
 
-        It is at the right where the line runs leftwards. `labels` are those of the drawing's regions, px by px.
+        It is at the right where the line runs leftwards.
         """
         if self.characters:
             return tuple(sorted(self.characters[0].parts, key=lambda part: -part.area))
         if self.runs_down:
             return (min(self.parts, key=lambda part: part.box.top),)
-        within = without_brackets(sorted(self.parts, key=lambda part: part.box.left), labels)
+        within = without_brackets(sorted(self.parts, key=lambda part: part.box.left))
         if leftwards:
             return (within[-1],)
-        first, *others = within[:2] if _is_stem_of_second(within, labels) else within[:1]
+        first, *others = within[:2] if _is_stem_of_second(within) else within[:1]
         return tuple(sorted((first, *others), key=lambda part: -part.area))
 
     @property
@@ -60,7 +60,7 @@ class Row:
         return around(part.box for part in self.parts)
 
 
-def _is_stem_of_second(parts: Sequence[Region], labels: Labels) -> bool:
+def _is_stem_of_second(parts: Sequence[Region]) -> bool:
     """Whether the first part is the stem of a letter whose arms stand apart from it, as some faces draw a K.
 
     A T or an F that a low letter is moved beneath is no stem: its upper half is unlike the lower one.
@@ -70,9 +70,4 @@ def _is_stem_of_second(parts: Sequence[Region], labels: Labels) -> bool:
     gaps = [after.box.left - before.box.right for before, after in pairwise(parts)]
     box = parts[0].box
     is_stem = box.width <= _NARROW * box.height and winding(parts[0]) <= _STRAIGHT
-    return is_stem and gaps[0] < _WITHIN * median(gaps[1:]) and is_upright_alike(parts[0], labels)
-
-
-def turned(box: Box) -> Box:
-    """Across for down, as lines on their side are looked at."""
-    return Box(box.top, box.left, box.bottom, box.right)
+    return is_stem and gaps[0] < _WITHIN * median(gaps[1:]) and is_upright_alike(parts[0])

@@ -5,12 +5,25 @@ from itertools import pairwise
 
 import numpy as np
 
-from bexi.core.judging.letter_shapes import FEWEST, base_of, is_bar, is_joined_hand, is_like, is_solid
-from bexi.core.judging.regions import Region
+from bexi.core.artwork.ink import Box
+from bexi.core.judging.letter_shapes import (
+    FEWEST,
+    MOST_HOLES,
+    SOLID,
+    are_letters,
+    base_of,
+    holes_of,
+    is_bar,
+    is_joined_hand,
+    is_like,
+    is_solid,
+    winding,
+)
+from bexi.core.judging.regions import Region, around
 
 _STRANGE = 2
 """Ways of being unlike the letters that make a part of a line none of them."""
-_MOST_PIECES, _OUTSIDE = 6, 1.3
+_MOST_PIECES, _OUTSIDE = 6, 1.15
 """Of an emblem that stand on the line of the letters beside it, unless they all are bars."""
 _MOST_BARS = 3
 """No word has more straight strokes in a row."""
@@ -23,6 +36,18 @@ _SAME, _SLANTED = 1.1, 1.5
 """Times as wide, high and large, angles differ by no more; a slash is so many times as wide as its stroke."""
 _FURTHER, _WIDER, _TALLER = 1.9, 1.4, 2.0
 """Times the room between the letters, the widest of them, and their height."""
+_RUN_TOGETHER = 2.5
+"""Times the widest letter: two or three that touch are no wider, where they stand no further off."""
+_WINDS = 2.0, 1.12
+"""No letter's outline is so many times as long as that of its box, and so many times as much so as all the others'."""
+_OTHER_HAND = 2
+"""Times as wide: no face has such strokes beside each other, letter for letter."""
+_FULL = 0.6
+"""Of the letters' height: a disc or a block, which is no bar, is wider."""
+_OFF = 1.25
+"""Times the room between the letters: what is near them may be a capital with a swash."""
+_FAR = 1.5, 0.7
+"""Times the widest room between letters or words, and of their height: no word stands so far off."""
 
 
 def without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
@@ -30,9 +55,9 @@ def without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
     parts = _beside_divider(sorted(line, key=lambda part: part.box.left))
     parts = parts[_strange_together(parts) or _of_a_sign(parts) :]
     parts = parts[: len(parts) - (_strange_together(parts[::-1]) or _of_a_sign(parts[::-1]))]
-    while _is_word(parts[1:]) and _strangeness(parts, 0) >= _STRANGE:
+    while _is_word(parts[1:]) and _is_strange(parts, 0):
         parts = parts[1:]
-    while _is_word(parts[:-1]) and _strangeness(parts, len(parts) - 1) >= _STRANGE:
+    while _is_word(parts[:-1]) and _is_strange(parts, len(parts) - 1):
         parts = parts[:-1]
     inner = range(1, len(parts) - 1)
     strange = {number for number in inner if _is_coloured_apart(parts, number) and _strangeness(parts, number) > 1}
@@ -44,13 +69,16 @@ def _is_word(parts: Sequence[Region]) -> bool:
 
 
 def _beside_divider(parts: Sequence[Region]) -> Sequence[Region]:
-    """What stands beside an upright bar that reaches beyond all others: on the side with most of them, or the right."""
+    """What stands beside an upright bar that reaches beyond all of it: the side with most parts, or the right one."""
     for number, bar in enumerate(parts):
-        others = [part.box for part in parts if part is not bar]
-        reaches = all(bar.box.top < box.top and box.bottom < bar.box.bottom for box in others)
-        if others and reaches and is_solid(bar):
-            return max(parts[number + 1 :], parts[:number], key=len)
+        side = max(parts[number + 1 :], parts[:number], key=len)
+        if side and bar.fill >= SOLID and _reaches_beyond(bar.box, around([part.box for part in side])):
+            return side
     return parts
+
+
+def _reaches_beyond(box: Box, letters: Box) -> bool:
+    return min(letters.top - box.top, box.bottom - letters.bottom) > BEYOND / 2 * letters.height
 
 
 def _strange_together(parts: Sequence[Region]) -> int:
@@ -72,11 +100,22 @@ def _strange_together(parts: Sequence[Region]) -> int:
         beyond = BEYOND * (base - top)
         hang = all(abs(part.box.bottom - base) > beyond for part in pieces)
         unlike = (coloured or hang) and not any(is_like(part.stroke, stroke) for part in pieces)
+        unlike |= all(max(part.stroke, stroke) > _OTHER_HAND * min(part.stroke, stroke) for part in pieces)
         reaches = any(part.box.top < top - beyond and part.box.bottom > base + beyond for part in pieces)
         are_bars = len(pieces) > _MOST_BARS and all(map(is_bar, pieces))
-        if (apart and (unlike or are_bars)) or (reaches and (apart or coloured)):
+        go_with = not coloured and sum(_is_like(part, rest) for part in pieces) > 1
+        is_emblem = (apart and (unlike or are_bars)) or (reaches and (apart or coloured) and not go_with)
+        if is_emblem and (are_letters(rest) or any(is_joined_hand([part]) for part in rest)):
             return count
     return 0
+
+
+def _is_like(part: Region, letters: Sequence[Region]) -> bool:
+    """Whether a part stands on the line of letters, as high as they are, and is of their stroke."""
+    base, top = base_of(letters), min(one.box.top for one in letters)
+    near = BEYOND * (base - top)
+    stands = abs(part.box.bottom - base) <= near and abs(part.box.top - top) <= near
+    return stands and is_like(part.stroke, float(np.median([one.stroke for one in letters])))
 
 
 def _of_a_sign(parts: Sequence[Region]) -> int:
@@ -92,28 +131,49 @@ def _of_a_sign(parts: Sequence[Region]) -> int:
     return FEWEST if of_one_size and is_slash and is_apart and not is_bar(first) else 0
 
 
+def _is_strange(parts: Sequence[Region], number: int) -> bool:
+    """Whether what a line begins or ends with is none of its letters, nor several that run into each other."""
+    return not is_joined_hand([parts[number]]) and _strangeness(parts, number) >= _STRANGE
+
+
 def _strangeness(parts: Sequence[Region], number: int) -> int:
     """In how many ways a part is unlike the others of its line, which stand from left to right."""
     part, others = parts[number], [*parts[:number], *parts[number + 1 :]]
     tops, bottoms = (np.array([getattr(one.box, edge) for one in others]) for edge in ("top", "bottom"))
     base, top = float(np.median(bottoms)), float(tops.min())
     beyond = BEYOND * (base - top)
-    above, below = top - part.box.top > beyond, part.box.bottom - base > beyond
+    reaches = min(top - part.box.top, part.box.bottom - base) > beyond / 2
     hangs = float(np.abs(bottoms - part.box.bottom).min()) > beyond
     gaps = [max(0, after.box.left - before.box.right) for before, after in pairwise(others)] or [0]
     beside = [parts[neighbour] for neighbour in (number - 1, number + 1) if 0 <= neighbour < len(parts)]
     apart = 0 if _keeps_pitch(part, beside, others) else min(_gap(part, one) for one in beside)
-    strokes = np.array([one.stroke for one in others])
+    within = float(np.median(gaps))
+    is_apart = apart > max(_FURTHER * within, _SPACE * (base - top))
+    is_coloured = _is_coloured_apart(parts, number)
+    strokes, windings = ([of(one) for one in others] for of in (lambda one: one.stroke, winding))
+    wider = _WIDER if is_apart else _RUN_TOGETHER
     return sum(
         (
-            (above and below) or hangs,
+            reaches or hangs,
             part.box.height > _TALLER * (base - top),
-            apart > max(_FURTHER * float(np.median(gaps)), _SPACE * (base - top)),
-            part.box.width > _WIDER * max(part.box.height, *(one.box.width for one in others)),
+            is_apart,
+            apart > max(_FAR[0] * max(gaps), _FAR[1] * (base - top)) and all(_is_free(part, one) for one in beside),
+            part.box.width > wider * max(part.box.height, *(one.box.width for one in others)),
             not is_like(part.stroke, float(np.median(strokes))),
-            _is_coloured_apart(parts, number),
+            apart > _OFF * within and winding(part) > max(_WINDS[0], _WINDS[1] * max(windings)),
+            holes_of(part) > MOST_HOLES,
+            is_solid(part) and part.box.width > _FULL * (base - top),
+            is_coloured,
         )
-    )
+    ) - (apart <= within and not is_coloured)
+
+
+def _is_free(one: Region, other: Region) -> bool:
+    """Whether nothing lies between two parts of a line, such as a letter in pieces."""
+    first, second = sorted((one.box, other.box), key=lambda box: box.left)
+    band = slice(max(first.top, second.top), min(first.bottom, second.bottom))
+    between = one.labels[band, first.right : second.left]
+    return bool((between == between.flat[0]).all()) if between.size else True
 
 
 def _keeps_pitch(part: Region, beside: Sequence[Region], others: Sequence[Region]) -> bool:

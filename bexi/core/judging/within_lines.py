@@ -4,14 +4,20 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from bexi.core.artwork.ink import Box
 from bexi.core.judging.companions import is_letter_beyond
 from bexi.core.judging.letter_parts import is_rim_of
 from bexi.core.judging.letter_shapes import base_of
-from bexi.core.judging.parts import Part, room_between
+from bexi.core.judging.parts import Part, near_each_other, room_between
+from bexi.core.judging.regions import around
 from bexi.core.judging.rows import Row
 
-HIGH, ON_FOOT = 1.5, 0.2
+HIGH, ON_FOOT = 1.5, 0.25
 """In capitals' heights: what stands on a line of letters is no higher, and so near to its foot."""
+_BIT = 8
+"""Times as large: what is beside that is but a bit of it."""
+_WORD, _NEARER = 1.2, 1.5
+"""In capitals' heights, a word is no further off; and so many times as far off as what is no part of the line."""
 
 
 def whole_lines(rows: Sequence[Row]) -> list[Row]:
@@ -41,6 +47,33 @@ def stands_within(part: Part, line: Row) -> bool:
     is_between = line.runs_across and its.left <= box.left and box.right <= its.right
     is_level = its.top - near <= box.top and box.bottom <= its.bottom + near
     return is_between and is_level and any(region.kind in kinds for region in part.regions)
+
+
+def without_ends(parts: Sequence[Part], line: Row, bits: Sequence[Part]) -> list[Part]:
+    """The parts without those that go on with a line at its ends, beyond bits of it, where a larger one is left."""
+    box, left, ends = line.box, [*parts, *bits], list[Part]()
+    while following := [part for part in left if _follows(part, box, line, parts)]:
+        left, ends = [part for part in left if part not in following], [*ends, *following]
+        box = around([box, *(part.box for part in following)])
+    kept = [part for part in parts if part not in ends]
+    groups = [around([part.box for part in near]) for near in near_each_other(kept)]
+    largest = max((max(its.width, its.height) for its in groups), default=0)
+    return kept if all(part.side < largest for part in parts if part in ends) else list(parts)
+
+
+def _follows(part: Part, box: Box, line: Row, parts: Sequence[Part]) -> bool:
+    """Whether a part of the letters' colour and size stands on their line, no further off than a word.
+
+    A piece of something else is nearer to the rest of that.
+    """
+    room, its = room_between(part.box, box), part.box
+    overlap = min(its.bottom, line.box.bottom) - max(its.top, line.box.top)
+    is_level = overlap >= its.height / 2 and max(its.width, its.height) <= HIGH * line.height
+    of_its_colour = part.regions[0].kind in {one.kind for one in line.parts}
+    if not (line.runs_across and is_level and of_its_colour and room <= _WORD * line.height):
+        return False
+    larger = (one for one in parts if one is not part and _BIT * one.area > part.area)
+    return all(room <= _NEARER * room_between(its, one.box) for one in larger)
 
 
 def drawn_beside(rows: Sequence[Row], parts: Sequence[Part]) -> list[Part]:

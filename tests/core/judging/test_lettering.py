@@ -102,6 +102,11 @@ class RecogniserTests(TestCase):
         return read_by_recogniser(icon).lower() == word.lower()
 
 
+def measured(number: int, kind: int, area: int, box: Box, outline: int) -> Region:
+    """A region by its measures, drawn as a block."""
+    return Region(number, kind, area, box, False, outline, np.full((box.bottom, box.right), number, dtype=np.int32))
+
+
 class NoLettersTests(TestCase):
     def rows(self, body: str) -> int:
         return len(whole_survey(svg(body)).rows)
@@ -148,10 +153,10 @@ class NoLettersTests(TestCase):
 
     def test_a_solid_shape_before_a_joined_hand_is_no_letter(self):
         """Boxes measured on a heart beside a capital and the letters of a script that hang together."""
-        heart = Region(1, 1, 15832, Box(182, 125, 334, 278), False, 659)
+        heart = measured(1, 1, 15832, Box(182, 125, 334, 278), 659)
         word = (
-            Region(2, 1, 1127, Box(380, 143, 440, 233), False, 357),
-            Region(3, 1, 4665, Box(418, 143, 663, 228), False, 2178),
+            measured(2, 1, 1127, Box(380, 143, 440, 233), 357),
+            measured(3, 1, 4665, Box(418, 143, 663, 228), 2178),
         )
         self.assertEqual(without_strangers((heart, *word)), word)
         self.assertEqual([row.parts for row in rows_of([heart, *word], 800)], [word])
@@ -174,9 +179,9 @@ class NoLettersTests(TestCase):
                 labels[20:70, left:right] = number
                 labels[32:70, left + below : right] = 0 if number == 1 else number
                 outline = 124 if number == 1 else 300
-                parts.append(Region(number, 1, 600, Box(left, 20, right, 70), False, outline))
-            self.assertEqual(len(Row(tuple(parts), 50.0).first(labels, leftwards=False)), count)
-            self.assertEqual(len(Row(tuple(parts), 50.0).first(labels, leftwards=True)), 1)
+                parts.append(Region(number, 1, 600, Box(left, 20, right, 70), False, outline, labels))
+            self.assertEqual(len(Row(tuple(parts), 50.0).first(leftwards=False)), count)
+            self.assertEqual(len(Row(tuple(parts), 50.0).first(leftwards=True)), 1)
 
     def test_a_narrow_letter_of_a_monospaced_face_stands_no_further_off(self):
         """Boxes measured on a word in a face drawn of squares, whose r is narrow and whose last letter hangs."""
@@ -187,8 +192,7 @@ class NoLettersTests(TestCase):
             ends = [*edges[:-1], (edges[-1][0] + further, edges[-1][1] + further)]
             places = enumerate(zip(ends, lows, strict=True))
             return tuple(
-                Region(number, 1, 1000, Box(left, 41, right, low), False, 210)
-                for number, ((left, right), low) in places
+                measured(number, 1, 1000, Box(left, 41, right, low), 210) for number, ((left, right), low) in places
             )
 
         self.assertEqual(len(without_strangers(word(0))), 7)
@@ -219,7 +223,7 @@ class NoLettersTests(TestCase):
 
     def test_thin_letters_that_fell_into_pieces_are_no_characters(self):
         """Kind, area, edges and outline measured on a small picture of "Marrowgate" beside a ring."""
-        measured = (
+        rows = (
             *((0, 96801, 0, 0, 496, 220, 1824), (1, 3921, 53, 53, 155, 167, 1070), (0, 4452, 59, 74, 149, 158, 520)),
             *((1, 171, 176, 95, 194, 131, 116), (1, 144, 194, 95, 203, 131, 96), (1, 153, 398, 98, 413, 131, 108)),
             *((1, 297, 212, 104, 233, 131, 186), (1, 90, 242, 104, 248, 131, 66), (1, 135, 260, 104, 275, 131, 90)),
@@ -231,8 +235,8 @@ class NoLettersTests(TestCase):
             (1, 36, 425, 128, 437, 131, 30),
         )
         regions = [
-            Region(number, kind, area, Box(*edges), False, outline)
-            for number, (kind, area, *edges, outline) in enumerate(measured)
+            measured(number, kind, area, Box(*edges), outline)
+            for number, (kind, area, *edges, outline) in enumerate(rows)
         ]
         (row,) = rows_of(regions, 500)
         self.assertEqual((row.characters, row.box.left < 215), ((), True))
@@ -242,7 +246,7 @@ class NoLettersTests(TestCase):
         areas, pattern = (2872, 2797, 3094, 2896), (480, 484, 478, 482)
         for lengths, count in (((532, 440, 483, 499), 1), (pattern, 0)):
             parts = [
-                Region(number, 1, area, Box(left, 146, right, 235), False, outline)
+                measured(number, 1, area, Box(left, 146, right, 235), outline)
                 for number, ((left, right), area, outline) in enumerate(zip(boxes, areas, lengths, strict=True))
             ]
             self.assertEqual(len(rows_of(parts, 1000)), count)
