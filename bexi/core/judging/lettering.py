@@ -9,6 +9,7 @@ from collections.abc import Iterator, Sequence
 import numpy as np
 
 from bexi.core.artwork.ink import Box
+from bexi.core.judging.hands import OF_HAND, with_hands
 from bexi.core.judging.letter_parts import parts_of_letters
 from bexi.core.judging.letter_shapes import (
     EIGHTH,
@@ -41,8 +42,6 @@ _APART = 0.8
 """Room between letters of a row, in heights of the lower one."""
 _BRIDGED, _EVEN = 2.0, 0.06
 """More room than that between capitals, or where a symbol stands for a letter; they are then of one height."""
-_OF_HAND = 0.8
-"""Of a joined hand's height: what hangs below its line is a fifth of it, or none [common practice]."""
 _SMALLEST = 5
 """In px of the drawing: what is lower has no shape that could be a letter's."""
 _ON_LINE, _LIKE_HEIGHT = 0.25, 1.5
@@ -75,6 +74,7 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     rows = [Row(line, _capital(line)) for line in _lettered(could_be, regions)]
     rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)]
     rows = with_lines(rows, other_writing(regions))
+    rows = with_hands(rows, _lines(could_be), regions)
     rows = rows or list(_columns(could_be))
     rows = rows or _most_told(list(_on_their_side(could_be, regions)), list(downwards(regions)))
     ring = _around_circle(could_be)
@@ -272,7 +272,7 @@ def _edges(box: Box) -> tuple[int, int, int, int]:
 def _capital(parts: Sequence[Region]) -> float:
     """From the line that most parts stand on to the top of the highest."""
     if len(parts) == 1:
-        return _OF_HAND * parts[0].box.height
+        return OF_HAND * parts[0].box.height
     return base_of(parts) - min(part.box.top for part in parts)
 
 

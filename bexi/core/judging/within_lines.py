@@ -64,7 +64,7 @@ def without_ends(parts: Sequence[Part], line: Row, bits: Sequence[Part]) -> list
 def _follows(part: Part, box: Box, line: Row, parts: Sequence[Part]) -> bool:
     """Whether a part of the letters' colour and size stands on their line, no further off than a word.
 
-    A piece of something else is nearer to the rest of that.
+    A piece of something else of their colour is nearer to the rest of that.
     """
     room, its = room_between(part.box, box), part.box
     overlap = min(its.bottom, line.box.bottom) - max(its.top, line.box.top)
@@ -72,7 +72,9 @@ def _follows(part: Part, box: Box, line: Row, parts: Sequence[Part]) -> bool:
     of_its_colour = part.regions[0].kind in {one.kind for one in line.parts}
     if not (line.runs_across and is_level and of_its_colour and room <= _WORD * line.height):
         return False
-    larger = (one for one in parts if one is not part and _BIT * one.area > part.area)
+    kind = part.regions[0].kind
+    own = (one for one in parts if one is not part and any(region.kind == kind for region in one.regions))
+    larger = (one for one in own if _BIT * one.area > part.area)
     return all(room <= _NEARER * room_between(its, one.box) for one in larger)
 
 

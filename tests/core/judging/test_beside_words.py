@@ -127,6 +127,10 @@ CASES: dict[str, tuple[str, Edges]] = {
         + word("Kitchen", 190, "rubik 700 normal", 100, 265),
         (45, 95, 145, 235),
     ),
+    "a plate above a hand whose letters run into each other in part": (
+        filled("M60 20h140v140H60zM90 50v80h80V50z") + word("Gilt", 60, "pacifico 400 normal", base=290),
+        (60, 20, 200, 160),
+    ),
 }
 
 
