@@ -7,13 +7,14 @@ from bexi.core.artwork.ink import Box, find_ink
 from bexi.core.artwork.pictures import Vector
 from bexi.core.artwork.plate import DARK, SIDE, Plate, drawing
 from bexi.core.artwork.subjects import SUBJECTS
-from bexi.core.artwork.vector import render_whole
+from bexi.core.artwork.vector import render, render_whole
 from bexi.core.errors import ArtworkRefused
 from bexi.core.pixels.colour import Colour
 
 GRID = 24
 """Symbols are drawn on a square of this many units with lines 2 units thick."""
-_FINE = 16
+_COARSE, _FINE = 2, 16
+"""Px for each unit of the grid, to find lines and to measure them."""
 _NOTHING = 5
 _SHORTEST_BEGINNING = 3
 _VARIANTS = {"off", "x", "plus", "minus", "check", "dashed", "circle", "square", "2", "big", "dot", "alert", "cog"}
@@ -68,8 +69,15 @@ def _ink_bounds(lines: str) -> tuple[float, float, float, float]:
         room,
         room,
     )
-    ink = find_ink(render_whole(measured, room * _FINE)).box or Box(0, 0, room * _FINE, room * _FINE)
-    left, top, right, bottom = (edge / _FINE - GRID / 2 for edge in (ink.left, ink.top, ink.right, ink.bottom))
+    near = find_ink(render_whole(measured, room * _COARSE)).box
+    if near is None:
+        return -GRID / 2, -GRID / 2, 3 * GRID / 2, 3 * GRID / 2
+    # Most of the room is empty, which takes time to draw finely.
+    x, y = near.left // _COARSE - 1, near.top // _COARSE - 1
+    side = max(near.right // _COARSE - x, near.bottom // _COARSE - y) + 2
+    ink = find_ink(render(measured, x, y, side, side * _FINE)).box or Box(0, 0, side * _FINE, side * _FINE)
+    left, right = (x + edge / _FINE - GRID / 2 for edge in (ink.left, ink.right))
+    top, bottom = (y + edge / _FINE - GRID / 2 for edge in (ink.top, ink.bottom))
     return left, top, right, bottom
 
 
