@@ -33,6 +33,8 @@ _STRAIGHT = 1.48
 _OF_STROKES = 0.35
 """Of its shorter side: what is less wide is made of strokes."""
 EIGHTH = 0.125
+_HELD = 0.015
+"""Of its box: less is but noise in a letter's hole."""
 MOST_HOLES, _HOLE = 2, 0.01
 """A letter has no more, as a B; what has is a panel with words on it, or a symbol. Of its box, a hole has more."""
 _SAME_SHAPE = 0.7
@@ -108,6 +110,16 @@ def holes_of(part: Region) -> int:
     free = np.pad(~part.shape, 1, constant_values=True)
     sizes = np.bincount(ndimage.label(free)[0][free])
     return int((sizes > _HOLE * part.box.width * part.box.height).sum()) - 1
+
+
+def holds_ink(part: Region) -> bool:
+    """Whether something else is drawn within a hole of a part, as within a ring or a frame."""
+    box, free = part.box, np.pad(~part.shape, 1, constant_values=True)
+    holes = ndimage.label(free)[0][1:-1, 1:-1]  # the first is what lies around it
+    inside = np.stack([holes, part.labels[box.top : box.bottom, box.left : box.right]])[:, holes > 1]
+    (numbers, _), sizes = np.unique(inside, axis=1, return_counts=True)
+    largest = sum(int(sizes[numbers == number].max()) for number in np.unique(numbers))
+    return bool(sizes.sum() - largest > _HELD * box.width * box.height)
 
 
 def _stand_on_lines(bottoms: NDArray[np.int64], within: float) -> bool:

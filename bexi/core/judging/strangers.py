@@ -12,6 +12,7 @@ from bexi.core.judging.letter_shapes import (
     SOLID,
     are_letters,
     base_of,
+    holds_ink,
     holes_of,
     is_bar,
     is_joined_hand,
@@ -162,6 +163,7 @@ def _strangeness(parts: Sequence[Region], number: int) -> int:
             not is_like(part.stroke, float(np.median(strokes))),
             apart > _OFF * within and winding(part) > max(_WINDS[0], _WINDS[1] * max(windings)),
             holes_of(part) > MOST_HOLES,
+            holds_ink(part) and not any(map(holds_ink, others)),
             is_solid(part) and part.box.width > _FULL * (base - top),
             is_coloured,
         )

@@ -127,6 +127,10 @@ CASES: dict[str, tuple[str, Edges]] = {
         + word("Kitchen", 190, "rubik 700 normal", 100, 265),
         (45, 95, 145, 235),
     ),
+    "a tick in a frame of the letters' stroke, as near as a word": (
+        line("M70 123h66v66H70z", 14) + line("M88 156l12 12 20-24", 12) + word("pallas", 185),
+        (63, 116, 143, 196),
+    ),
     "a plate above a hand whose letters run into each other in part": (
         filled("M60 20h140v140H60zM90 50v80h80V50z") + word("Gilt", 60, "pacifico 400 normal", base=290),
         (60, 20, 200, 160),
