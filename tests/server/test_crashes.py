@@ -129,8 +129,10 @@ class CrashTests(ApiCase, TransactionTestCase):
                 return
             self.work_off()
 
-    def at_every_line(self, work: Work, after: Callable[[Work], None], least: int) -> None:
-        cases = [left for left, _ in groupby(self.left_at_lines())]
+    def at_every_line(self, work: Work, after: Callable[[Work], None], lines: int, least: int) -> None:
+        """More than `lines` lines are passed, and leave more than `least` cases."""
+        cases, counts = zip(*((left, len(list(its))) for left, its in groupby(self.left_at_lines())), strict=True)
+        self.assertGreater(sum(counts), lines)
         self.assertGreater(len(cases), least)
         for number, left in enumerate(cases):
             self.put_on_disk(left)
@@ -146,14 +148,14 @@ class CrashTests(ApiCase, TransactionTestCase):
             self.assertEqual(run.state == RunState.FAILED, "was interrupted" in run.problem)
             self.assertEqual(Build.objects.count(), 1 + BuildRun.objects.filter(state=RunState.DONE).count())
 
-        self.at_every_line(start(self.site), told_truly, 5)
+        self.at_every_line(start(self.site), told_truly, 100, 10)
 
     def test_checks(self):
         def told_truly(check: Check) -> None:
             self.assertEqual(check.state == CheckState.DONE, check.report is not None)
             self.assertEqual(check.state == CheckState.FAILED, "was interrupted" in check.problem)
 
-        self.at_every_line(start_check(self.site), told_truly, 5)
+        self.at_every_line(start_check(self.site), told_truly, 50, 5)
 
     def test_plannings(self):
         def told_truly(planning: Planning) -> None:
@@ -161,7 +163,7 @@ class CrashTests(ApiCase, TransactionTestCase):
             self.assertEqual(planning.state == PlanningState.FAILED, "Nothing has been changed" in planning.problem)
             self.assertEqual((planning.sealed, self.files()), ("", FIRST))
 
-        self.at_every_line(start_planning(self.site), told_truly, 5)
+        self.at_every_line(start_planning(self.site), told_truly, 1000, 12)
 
     def test_installations(self):
         def told_truly(journal: Install) -> None:
@@ -170,7 +172,7 @@ class CrashTests(ApiCase, TransactionTestCase):
             self.assertEqual(self.files() == FIRST, not is_done, journal.problem)
             self.assertEqual(bool(journal.problem), not is_done)
 
-        self.at_every_line(start_install(plan_now(self.site), "ines"), told_truly, 10)
+        self.at_every_line(start_install(plan_now(self.site), "ines"), told_truly, 1000, 30)
 
     def test_undoings(self):
         done = start_install(plan_now(self.site), "ines")
@@ -183,7 +185,7 @@ class CrashTests(ApiCase, TransactionTestCase):
             self.assertEqual(self.files(), FIRST if is_done else installed, journal.problem)
             self.assertEqual(journal.undoes.state, InstallState.UNDONE if is_done else InstallState.DONE)
 
-        self.at_every_line(start_undo(done, "ines"), told_truly, 10)
+        self.at_every_line(start_undo(done, "ines"), told_truly, 1000, 30)
 
 
 class StopTests(ApiCase, TransactionTestCase):

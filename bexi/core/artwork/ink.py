@@ -43,6 +43,12 @@ class Box:
             and self.bottom >= other.bottom
         )
 
+    def meets(self, other: "Box") -> bool:
+        """Whether the two have something in common; edges that touch are nothing."""
+        return (
+            self.left < other.right and other.left < self.right and self.top < other.bottom and other.top < self.bottom
+        )
+
     @property
     def width(self) -> int:
         """Pixels across."""

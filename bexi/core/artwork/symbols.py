@@ -69,9 +69,7 @@ def _ink_bounds(lines: str) -> tuple[float, float, float, float]:
         room,
         room,
     )
-    near = find_ink(render_whole(measured, room * _COARSE)).box
-    if near is None:
-        return -GRID / 2, -GRID / 2, 3 * GRID / 2, 3 * GRID / 2
+    near = find_ink(render_whole(measured, room * _COARSE)).box or Box(0, 0, room * _COARSE, room * _COARSE)
     # Most of the room is empty, which takes time to draw finely.
     x, y = near.left // _COARSE - 1, near.top // _COARSE - 1
     side = max(near.right // _COARSE - x, near.bottom // _COARSE - y) + 2

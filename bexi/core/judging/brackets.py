@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from bexi.core.judging.letter_shapes import in_common
+from bexi.core.judging.letter_shapes import holes_of, in_common
 from bexi.core.judging.regions import Region
 
 _FEWEST = 2
@@ -18,8 +18,6 @@ _LIKE, _UNLIKE = 0.75, 0.7
 _SAME_SIZE = 1.1
 _STRAIGHT, _SLANTED = 1.48, 1.5
 """A slash has at most so many times its mean width and its length, and is so many times as wide as its stroke."""
-_HOLE = 0.02
-"""Of a letter's box."""
 
 
 def without_brackets(parts: Sequence[Region]) -> Sequence[Region]:
@@ -56,7 +54,7 @@ def _are_a_pair(first: Region, last: Region) -> bool:
         return False
     one, other = (part.shape for part in (first, last))
     turned = one[::-1, ::-1]
-    return in_common(turned, other) >= _LIKE and in_common(turned, one) < _UNLIKE and not _has_hole(first)
+    return in_common(turned, other) >= _LIKE and in_common(turned, one) < _UNLIKE and not holes_of(first)
 
 
 def _is_slash(part: Region, base: float) -> bool:
@@ -66,12 +64,3 @@ def _is_slash(part: Region, base: float) -> bool:
     is_slanted = part.box.height > part.box.width > _SLANTED * part.stroke
     shape = part.shape
     return below and is_stroke and is_slanted and in_common(shape[::-1, ::-1], shape) >= _LIKE
-
-
-def _has_hole(part: Region) -> bool:
-    """Whether something lies in it from which no straight way, left, right, up or down, leads out."""
-    shape = part.shape
-    left, above = (np.logical_or.accumulate(shape, axis=axis) for axis in (1, 0))
-    right, below = (np.flip(np.logical_or.accumulate(np.flip(shape, axis), axis=axis), axis) for axis in (1, 0))
-    closed = ~shape & left & above & right & below
-    return bool(closed.sum() > _HOLE * shape.size)

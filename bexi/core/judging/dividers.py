@@ -13,8 +13,8 @@ _BARS, _BARS_APART = 1.4, 4
 """Bars of a drawing are as thick as each other but for so many times, and have so many times that between them."""
 _STRIPES, _LEVEL = 3, 0.05
 """So many more bars that end where a rule does, within that share of its length, make stripes of all."""
-_BORDERS, _LIKE = (0.12, 0.3), 0.75
-"""Of its length, a foot is so near to what stands on it, and further from all words; both are about as long."""
+_FOOT, _WORDS_OFF, _AS_LONG, _AS_HIGH = 0.12, 0.3, 0.75, 0.375
+"""Of its length, a foot is so near to what stands on it, and so far from words; that is about as long, and so high."""
 _EDGE = 1
 """Px of it that may be but its soft edge."""
 
@@ -31,11 +31,12 @@ def is_rule(parts: Sequence[Part]) -> bool:
 def is_amid(rule: Part, others: Sequence[Part], rows: Sequence[Row]) -> bool:
     """Whether a rule has parts of a drawing on both of its sides, nearer than it is long, or is one of some bars.
 
-    So it is when it is what one stands on or leans against, and no words are as near.
+    So it does when one stands on it or leans against it, and no words are near.
     """
     box = rule.box
-    if any(_borders(one, rule) for one in others):
-        return all(room_between(row.box, box) > _BORDERS[1] * rule.side for row in rows)
+    is_far_from_words = all(room_between(row.box, box) > _WORDS_OFF * rule.side for row in rows)
+    if is_far_from_words and any(_is_foot_of(one, rule) for one in others):
+        return True
     if any(_is_bar_beside(one, rule) for one in others) or sum(_runs_along(one, rule) for one in others) >= _STRIPES:
         return True
     near = [one.box for one in others if one is not rule and room_between(one.box, box) < rule.side]
@@ -44,13 +45,13 @@ def is_amid(rule: Part, others: Sequence[Part], rows: Sequence[Row]) -> bool:
     return any(one.right <= box.left for one in near) and any(one.left >= box.right for one in near)
 
 
-def _borders(one: Part, rule: Part) -> bool:
-    """Whether a part stands on a rule that is hardly longer than it, or leans against it; no other rule does."""
-    (along, across), (length, its) = (rule.box.width, rule.box.height), (one.box.width, one.box.height)
-    if across > along:
-        (along, across), (length, its) = (across, along), (its, length)
-    is_like = _LIKE * along <= length <= along / _LIKE and its >= _LIKE * along / 2
-    return one is not rule and is_like and room_between(one.box, rule.box) <= _BORDERS[0] * along
+def _is_foot_of(one: Part, rule: Part) -> bool:
+    """Whether a part that is no bar stands on a rule about as long as it, or leans against it."""
+    length, high = one.box.width, one.box.height
+    if rule.box.height > rule.box.width:
+        length, high = high, length
+    as_long = _AS_LONG * rule.side <= length <= rule.side / _AS_LONG and high >= _AS_HIGH * rule.side
+    return one is not rule and as_long and room_between(one.box, rule.box) <= _FOOT * rule.side
 
 
 def _runs_along(one: Part, rule: Part) -> bool:

@@ -16,6 +16,7 @@ from bexi.core.judging.rows import Row
 from bexi.core.judging.within_lines import drawn_beside, stands_within, whole_lines, without_ends
 
 _MOSTLY, _SQUARISH = 0.5, 1.6
+"""Of its ink, what is of a line of letters; so many times as long as wide at most, a badge may be an emblem."""
 
 
 def emblems_of(drawing: Drawing, rows: Sequence[Row]) -> Iterator[Found]:
@@ -34,10 +35,8 @@ def emblems_of(drawing: Drawing, rows: Sequence[Row]) -> Iterator[Found]:
         if any(part in its for its in tiles):
             plain += [part] if part in first_tiles else []
         elif lettered:
-            inside = [
-                one for one in inside_badge(part, letters, drawing) if not any(is_short_line(one, row) for row in rows)
-            ]
-            yield from inside
+            inside = list(inside_badge(part, letters, drawing))
+            yield from (one for one in inside if not any(is_short_line(one, row) for row in rows))
             plain += [part] if not inside and _is_beside_name(part, rows) else []
         elif is_rule((part,)) and not is_amid(part, drawn, rows):
             continue

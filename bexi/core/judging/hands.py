@@ -2,7 +2,6 @@
 
 from collections.abc import Iterable, Iterator, Sequence
 
-from bexi.core.artwork.ink import Box
 from bexi.core.judging.regions import Region, around
 from bexi.core.judging.rows import Row
 
@@ -19,7 +18,7 @@ _TOLD = 0.85
 """Of a hand's ink: a row that has more of it lacks no letter."""
 _LOWER = 0.6
 """Of a hand's height: a tagline is no higher."""
-_MUCH, _HIGH = 0.4, 0.4
+_MUCH, _HIGH = 0.4, 0.6
 """Of a hand's ink and of its height, an emblem beside it has more."""
 
 
@@ -56,13 +55,9 @@ def _hands(lines: Iterable[tuple[Region, ...]]) -> Iterator[tuple[Region, ...]]:
 def _has_emblem_beside(hand: Row, rows: Sequence[Row], regions: Sequence[Region]) -> bool:
     """Whether something else is drawn that is no letter, beside or above a hand."""
     told = {part.label for row in (hand, *rows) for part in row.parts}
-    others = [one for one in regions if one.kind and one.label not in told and not _lie_over(one.box, hand.box)]
+    others = [one for one in regions if one.kind and one.label not in told and not one.box.meets(hand.box)]
     if not others:
         return False
     ink = sum(one.area for one in hand.parts)
     is_high = around([one.box for one in others]).height > _HIGH * hand.box.height
     return is_high and sum(one.area for one in others) > _MUCH * ink
-
-
-def _lie_over(one: Box, other: Box) -> bool:
-    return one.left < other.right and other.left < one.right and one.top < other.bottom and other.top < one.bottom

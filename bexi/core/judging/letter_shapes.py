@@ -59,7 +59,7 @@ def are_letters(parts: Sequence[Region]) -> bool:
     alike = all(map(are_alike, (widths, heights, fills), (2.0, 2.0, 0.0)))
     alike &= are_alike(areas, 2 * float(np.sqrt(areas.mean())))
     alike &= are_alike(np.array([part.outline for part in parts], dtype=float), 4.0)  # narrow capitals differ in that
-    alike = alike and all(is_same_shape(one, other) for one, other in pairwise(parts))  # and heavy ones of one pitch
+    alike = alike and all(_have_one_shape(one, other) for one, other in pairwise(parts))  # and heavy ones of one pitch
     bottoms, high = np.array([part.box.bottom for part in parts]), float(np.median(heights))
     regular = not alike and are_shaped(parts) and _stand_on_lines(bottoms, _ON_FOOT * high)
     is_narrow = box.width < _LINE_WIDE * high
@@ -71,7 +71,7 @@ def are_shaped(parts: Sequence[Region]) -> bool:
     return sum(not is_solid(part) for part in parts) >= max(2, _SHAPED * len(parts))
 
 
-def is_same_shape(one: Region, other: Region) -> bool:
+def _have_one_shape(one: Region, other: Region) -> bool:
     """Whether two parts have most in common when they are laid over each other, as they are or mirrored."""
     its = other.shape
     return max(in_common(one.shape, its), in_common(one.shape, its[:, ::-1])) >= _SAME_SHAPE
@@ -159,6 +159,11 @@ def are_alike(values: NDArray[np.float64], steps: float) -> bool:
 def is_like(stroke: float, other: float) -> bool:
     """Whether strokes may be those of letters of one line, by their widths."""
     return 1 / _OTHER_STROKE < stroke / other < _OTHER_STROKE
+
+
+def middle_of(part: Region) -> float:
+    """Its middle across, in px from the left."""
+    return (part.box.left + part.box.right) / 2
 
 
 def base_of(parts: Sequence[Region]) -> float:

@@ -4,7 +4,7 @@ An emblem beside a word may be of its height and colour. It is told from the let
 with them: it reaches beyond their lines, stands further off, is wider, of another stroke or another colour.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 
 import numpy as np
 
@@ -21,6 +21,7 @@ from bexi.core.judging.letter_shapes import (
     base_of,
     is_joined_hand,
     is_like,
+    middle_of,
     winding,
 )
 from bexi.core.judging.other_writing import downwards, other_writing, with_lines
@@ -71,10 +72,11 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
         if region.kind and _SMALLEST <= region.box.height <= _LARGEST_SHARE * longest and not region.at_edge
     ]
     could_be = _without_columns(could_be)
-    rows = [Row(line, _capital(line)) for line in _lettered(could_be, regions)]
+    lines = list(_lines(could_be))
+    rows = [Row(line, _capital(line)) for line in _lettered(lines, regions)]
     rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)]
     rows = with_lines(rows, other_writing(regions))
-    rows = with_hands(rows, _lines(could_be), regions)
+    rows = with_hands(rows, lines, regions)
     rows = rows or list(_columns(could_be))
     rows = rows or _most_told(list(_on_their_side(could_be, regions)), list(downwards(regions)))
     ring = _around_circle(could_be)
@@ -100,9 +102,9 @@ def _without_columns(regions: Sequence[Region]) -> list[Region]:
     return [region for region in regions if region.label not in columns]
 
 
-def _lettered(could_be: Sequence[Region], regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
-    """The lines whose parts are letters."""
-    for line in _lines(could_be):
+def _lettered(lines: Iterable[tuple[Region, ...]], regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
+    """The letters of those lines that have some."""
+    for line in lines:
         parts = without_strangers(_side_by_side(_without_shadows(line), regions))
         if parts and (are_letters(parts) or is_joined_hand(parts)):
             yield parts
@@ -118,7 +120,7 @@ def _on_their_side(could_be: Sequence[Region], regions: Sequence[Region]) -> Ite
     """Lines that run up or down beside an emblem, which has no little share of the ink."""
     upright = {region.label: on_its_side(region) for region in regions}
     ink = sum(region.area for region in regions if region.kind)
-    for line in _lettered([upright[one.label] for one in could_be], list(upright.values())):
+    for line in _lettered(_lines([upright[one.label] for one in could_be]), list(upright.values())):
         labels = {part.label for part in line}
         parts = tuple(region for region in could_be if region.label in labels)
         if len(parts) > FEWEST and sum(part.area for part in parts) < _BESIDE * ink:
@@ -227,7 +229,7 @@ def _side_by_side(line: Sequence[Region], regions: Sequence[Region]) -> tuple[Re
     """
     its, kinds = around([part.box for part in line]), {part.kind for part in line}
     wide, high = (max(getattr(part.box, side) for part in line) for side in ("width", "height"))
-    others = [one for one in regions if one.kind in kinds and one not in line and _meet(one.box, its)]
+    others = [one for one in regions if one.kind in kinds and one not in line and one.box.meets(its)]
     every = [*line, *(one for one in others if one.box.width <= _INTO_WIDE * wide and one.box.height < high)]
     left, top, right, bottom = np.array([_edges(part.box) for part in every]).T
     across = np.minimum.outer(right, right) - np.maximum.outer(left, left)
@@ -247,22 +249,14 @@ def _side_by_side(line: Sequence[Region], regions: Sequence[Region]) -> tuple[Re
 
 def _are_beside(one: Region, other: Region) -> bool:
     """Whether the ink of one part is before that of another all the way down, but for a tail below or above that."""
-    first, second = sorted((one, other), key=_middle)
-    if _middle(second) - _middle(first) < _ASIDE * min(one.box.width, other.box.width):
+    first, second = sorted((one, other), key=middle_of)
+    if middle_of(second) - middle_of(first) < _ASIDE * min(one.box.width, other.box.width):
         return False
     top, bottom = max(first.box.top, second.box.top), min(first.box.bottom, second.box.bottom)
     before, after = (part.shape[top - part.box.top : bottom - part.box.top] for part in (first, second))
     both = before.any(axis=1) & after.any(axis=1)
     ends, begins = first.box.right - before[:, ::-1].argmax(axis=1), second.box.left + after.argmax(axis=1)
     return bool(both.sum() > _INTO[1] * (bottom - top) and (ends <= begins)[both].all())
-
-
-def _middle(part: Region) -> float:
-    return (part.box.left + part.box.right) / 2
-
-
-def _meet(one: Box, other: Box) -> bool:
-    return one.left < other.right and other.left < one.right and one.top < other.bottom and other.top < one.bottom
 
 
 def _edges(box: Box) -> tuple[int, int, int, int]:

@@ -18,6 +18,7 @@ from bexi.core.judging.letter_shapes import (
     is_joined_hand,
     is_like,
     is_solid,
+    middle_of,
     winding,
 )
 from bexi.core.judging.regions import Region, around
@@ -104,14 +105,14 @@ def _strange_together(parts: Sequence[Region]) -> int:
         unlike |= all(max(part.stroke, stroke) > _OTHER_HAND * min(part.stroke, stroke) for part in pieces)
         reaches = any(part.box.top < top - beyond and part.box.bottom > base + beyond for part in pieces)
         are_bars = len(pieces) > _MOST_BARS and all(map(is_bar, pieces))
-        go_with = not coloured and sum(_is_like(part, rest) for part in pieces) > 1
+        go_with = not coloured and sum(_goes_with(part, rest) for part in pieces) > 1
         is_emblem = (apart and (unlike or are_bars)) or (reaches and (apart or coloured) and not go_with)
         if is_emblem and (are_letters(rest) or any(is_joined_hand([part]) for part in rest)):
             return count
     return 0
 
 
-def _is_like(part: Region, letters: Sequence[Region]) -> bool:
+def _goes_with(part: Region, letters: Sequence[Region]) -> bool:
     """Whether a part stands on the line of letters, as high as they are, and is of their stroke."""
     base, top = base_of(letters), min(one.box.top for one in letters)
     near = BEYOND * (base - top)
@@ -180,16 +181,12 @@ def _is_free(one: Region, other: Region) -> bool:
 
 def _keeps_pitch(part: Region, beside: Sequence[Region], others: Sequence[Region]) -> bool:
     """Whether a part stands as far from what is beside it as those of a monospaced face do, middle to middle."""
-    pitches = [_middle(after) - _middle(before) for before, after in pairwise(others)]
+    pitches = [middle_of(after) - middle_of(before) for before, after in pairwise(others)]
     if len(pitches) < FEWEST:
         return False
     pitch = float(np.median(pitches))
     is_even = np.ptp(pitches) <= _EVEN_PITCH * pitch
-    return is_even and min(abs(_middle(part) - _middle(one)) for one in beside) <= (1 + _EVEN_PITCH) * pitch
-
-
-def _middle(part: Region) -> float:
-    return (part.box.left + part.box.right) / 2
+    return is_even and min(abs(middle_of(part) - middle_of(one)) for one in beside) <= (1 + _EVEN_PITCH) * pitch
 
 
 def _gap(one: Region, other: Region) -> int:

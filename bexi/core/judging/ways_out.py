@@ -113,12 +113,8 @@ def framed(group: Group, groups: Groups, framing: Framing, margin: int = 2) -> F
     frame = hug(group.box, margin)
     square = frame.box
     boxes = [other.box for other in groups.emblems if other is not group] + list(groups.words)
-    cut = group.cut if any(_overlap(square, box) for box in boxes) else None
+    cut = group.cut if any(square.meets(box) for box in boxes) else None
     return replace(framing, frame=frame, cut=cut, ground=group.on.colour if group.on else framing.ground)
-
-
-def _overlap(one: Box, other: Box) -> bool:
-    return one.left < other.right and other.left < one.right and one.top < other.bottom and other.top < one.bottom
 
 
 def _tries(

@@ -55,6 +55,8 @@ def without_ends(parts: Sequence[Part], line: Row, bits: Sequence[Part]) -> list
     while following := [part for part in left if _follows(part, box, line, parts)]:
         left, ends = [part for part in left if part not in following], [*ends, *following]
         box = around([box, *(part.box for part in following)])
+    if not ends:
+        return list(parts)
     kept = [part for part in parts if part not in ends]
     groups = [around([part.box for part in near]) for near in near_each_other(kept)]
     largest = max((max(its.width, its.height) for its in groups), default=0)
