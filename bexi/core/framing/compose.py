@@ -95,7 +95,7 @@ def _after(
 
 @lru_cache(maxsize=4)  # 0.6 MB each, as the following
 def _drawing(picture: Picture, frame: Frame) -> Bitmap:
-    return _one_of(drawing_of(picture, frame, None).tobytes())
+    return _one_of(drawing_of(picture, frame).tobytes())
 
 
 @lru_cache(maxsize=24)

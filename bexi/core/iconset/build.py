@@ -21,7 +21,7 @@ from bexi.core.iconset.verify import verify_drawing, verify_icon, verify_manifes
 from bexi.core.pixels.colour import Colour
 from bexi.core.pixels.light import Pixels
 
-ENGINE_VERSION = "10"
+ENGINE_VERSION = "11"
 """Raised whenever the same recipe and plan would give other bytes."""
 _JUDGED_AT = 128
 """In px; an SVG icon is compared with the picture that pixels give at this size."""

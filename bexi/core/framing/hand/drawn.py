@@ -86,25 +86,21 @@ def _is_fine(picture: Picture, frame: Frame, size: int) -> bool:
 
 @lru_cache(maxsize=8)
 def _outlines(picture: Picture, frame: Frame) -> tuple[Outlines, Outlines] | None:
-    return outlines_of(drawing_of(picture, frame, None))
+    return outlines_of(drawing_of(picture, frame))
 
 
 @lru_cache(maxsize=2)  # 4.7 MB each; all sizes of a framing are made of one
 def _sums(picture: Picture, frame: Frame, ground: Colour | None) -> NDArray[np.float64]:
-    return summed(to_light(drawing_of(picture, frame, ground)))
+    drawing = drawing_of(picture, frame)
+    return summed(to_light(over(drawing, ground) if ground else drawing))
 
 
 @lru_cache(maxsize=4)
-def drawing_of(picture: Picture, frame: Frame, ground: Colour | None) -> Pixels:
-    """The drawing that a hand works on: shape (SIDE, SIDE, 4)."""
-    if (
-        ground
-        and frame == Frame(0, 0, SIDE)
-        and isinstance(picture, Bitmap)
-        and picture.width == picture.height == SIDE
-    ):
-        return over(picture.pixels, ground)  # as it would be reduced, byte for byte
-    return reduced(picture, frame, ground, [SIDE])[0]
+def drawing_of(picture: Picture, frame: Frame) -> Pixels:
+    """The drawing that a hand works on, whatever it is laid on: shape (SIDE, SIDE, 4)."""
+    if isinstance(picture, Bitmap) and frame == Frame(0, 0, SIDE) and picture.width == picture.height == SIDE:
+        return picture.pixels
+    return reduced(picture, frame, None, [SIDE])[0]
 
 
 def _moved(picture: Picture, frame: Frame, ground: Colour | None, size: int, moves: Moves) -> Pixels:

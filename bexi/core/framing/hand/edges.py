@@ -32,17 +32,26 @@ class Edge:
 
 @dataclass(frozen=True, eq=False)
 class Outlines:
-    """How many samples of edge lie at each place of an axis, where ink begins and ends: shape (SIDE + 1,)."""
+    """Where samples of edge lie along an axis, 0 to SIDE, and whether ink begins there; shape (n,), as the widths.
 
-    beginning: NDArray[np.float64]
-    ending: NDArray[np.float64]
+    `widths` are of the line each is a side of, in samples, infinite where what lies beyond is not the same on both.
+    """
+
+    places: NDArray[np.intp]
+    begins: NDArray[np.bool_]
+    widths: NDArray[np.float64]
 
     def edges(self, size: int) -> list[Edge]:
-        """Those that matter to an icon of `size` px, in their order."""
-        found = [*_peaks(self.beginning, size, begins=True), *_peaks(self.ending, size, begins=False)]
+        """Those that matter to an icon of `size` px, in their order; a hairline's do not, or it would close."""
+        thick = self.widths > APART * SIDE / size
+        found = [*self._peaks(thick, size, begins=True), *self._peaks(thick, size, begins=False)]
         return sorted(
             found, key=lambda edge: (round(edge.place, 1), edge.begins)
         )  # at one place, ink ends before it begins
+
+    def _peaks(self, chosen: NDArray[np.bool_], size: int, begins: bool) -> Iterator[Edge]:
+        counts = np.bincount(self.places[chosen & (self.begins == begins)], minlength=SIDE + 1)
+        return _peaks(counts.astype(np.float64), size, begins)
 
 
 def outlines_of(pixels: Pixels) -> tuple[Outlines, Outlines] | None:
@@ -61,15 +70,18 @@ def _along(kinds: NDArray[np.uint8], solid: NDArray[np.int16]) -> Outlines:
     """Of the columns' borders."""
     left, right = kinds[:, :-1], kinds[:, 1:]
     rows, columns = np.divmod(np.flatnonzero(left != right), left.shape[1])  # a fifth of nonzero's time
+    is_from, is_to = left[rows, columns], right[rows, columns]
     before, behind = np.maximum(columns - ACROSS, 0), np.minimum(columns + 1 + ACROSS, kinds.shape[1] - 1)
     sharp = np.abs(solid[rows, before] - solid[rows, behind]).max(axis=-1, initial=0) >= DIFFERENCE
-    rows, columns = rows[sharp], columns[sharp]
-    begins = left[rows, columns] < right[rows, columns]
-    length = kinds.shape[1] + 1
-    beginning, ending = (np.bincount(columns[of] + 1, minlength=length).astype(np.float64) for of in (begins, ~begins))
-    beginning[0] = np.count_nonzero(kinds[:, 0])
-    ending[-1] = np.count_nonzero(kinds[:, -1])
-    return Outlines(beginning, ending)
+    is_line = (rows[1:] == rows[:-1]) & (is_from[:-1] == is_to[1:]) & (is_from[:-1] < is_to[:-1])
+    between = np.where(is_line, np.diff(columns), np.inf)
+    widths = np.minimum(np.append(between, np.inf), np.insert(between, 0, np.inf))
+    at_rim = np.count_nonzero(kinds[:, 0]), np.count_nonzero(kinds[:, -1])
+    return Outlines(
+        np.concatenate([columns[sharp] + 1, np.repeat((0, kinds.shape[1]), at_rim)]),
+        np.concatenate([(is_from < is_to)[sharp], np.repeat((True, False), at_rim)]),
+        np.concatenate([widths[sharp], np.full(sum(at_rim), np.inf)]),
+    )
 
 
 def _peaks(counts: NDArray[np.float64], size: int, begins: bool) -> Iterator[Edge]:

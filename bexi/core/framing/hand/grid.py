@@ -24,6 +24,9 @@ _OFF_GRID = 0.45
 _ASIDE = 2.0
 """The price of two halves that meet aside of their middle, for each half px."""
 
+_SMALLER = 0.3
+"""The price of each px by which the whole becomes smaller, for each px of the shorter end."""
+
 _Way = tuple[float, tuple[float, ...]]
 """What it costs to move the edges so far to these px."""
 
@@ -61,11 +64,15 @@ def _extent(edges: Sequence[Edge]) -> float:
 
 def _by_extent(edges: Sequence[Edge], size: int, widths: _Widths) -> dict[float, _Way]:
     """The cheapest way for each distance of the outermost edges."""
+    if not edges:
+        return {}
     best: dict[float, _Way] = {}
+    shorter = min(edges[0].length, edges[-1].length)
     ways = _symmetric(edges, size, widths) if _mirrored(edges) else _ways(edges, size, widths).values()
     for cost, way in ways:
-        if way:
-            best[way[-1] - way[0]] = min((cost, way), best.get(way[-1] - way[0], (math.inf, way)))
+        extent = way[-1] - way[0]
+        cost += _SMALLER * shorter * max(0.0, _extent(edges) - extent)
+        best[extent] = min((cost, way), best.get(extent, (math.inf, way)))
     return best
 
 
@@ -150,10 +157,15 @@ def _price(before: Edge, edge: Edge, distance: float, widths: _Widths) -> float:
     shorter = min(before.length, edge.length)
     if _is_stem(before, edge):
         like = _like(was, widths.stems)
-        return _STEM * shorter * (distance - max(1, round(sum(like) / len(like)))) ** 2
+        return _STEM * shorter * (distance - _whole(sum(like) / len(like))) ** 2
     like = _like(was, widths.gaps)
     wanted = round(sum(like) / len(like)) if len(like) > 1 else was
     return _GAP * shorter * (distance - wanted) ** 2
+
+
+def _whole(width: float) -> int:
+    """The nearest px in proportion: a px and a half is nearer to two than to one."""
+    return max(1, math.ceil((math.sqrt(4 * width**2 + 1) - 1) / 2))  # the least n of which n (n + 1) is width² or more
 
 
 def _like(width: float, widths: Sequence[float]) -> list[float]:

@@ -22,9 +22,8 @@ from bexi.core.framing.hand.grid import on_grid
 from bexi.core.framing.hand.warp import pieces_of, summed, warped
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
-from bexi.core.framing.reduce import reduced
 from bexi.core.pixels.colour import WHITE, Colour
-from bexi.core.pixels.light import Pixels, to_light, to_pixels
+from bexi.core.pixels.light import Pixels, over, to_light, to_pixels
 
 PX = 1024 // 16
 """Of the drawings here for each px of an icon of 16."""
@@ -33,6 +32,11 @@ PX = 1024 // 16
 def drawn(*bars: tuple[float, float, float, float], ink: str = "#204060") -> Picture:
     """Bars, each x, y, width and height in px of an icon of 16."""
     shapes = "".join(f'<path fill="{ink}" d="M{x} {y}h{wide}v{high}h{-wide}z"/>' for x, y, wide, high in bars)
+    return within(shapes)
+
+
+def within(shapes: str) -> Picture:
+    """A drawing in units of an icon of 16 px."""
     svg = f'<svg xmlns="http://www.w3.org/2000/svg" width="1024" height="1024" viewBox="0 0 16 16">{shapes}</svg>'
     return check(svg.encode(), DEFAULT_LIMITS)
 
@@ -66,6 +70,29 @@ class MovedTests(TestCase):
         row = made[8, :, 3] > 127
         self.assertEqual(np.flatnonzero(np.diff(row.astype(int)) == 1).size, 3)
         self.assertEqual(int(row.sum()), 3)
+
+    def test_a_hairline_does_not_close(self):
+        rim = '<path fill="none" stroke="#e07010" stroke-width="0.2" d="M2.4 2.4h11.3v11.3h-11.3z"/>'
+        for line in (drawn((4.55, 1, 0.2, 14), (11.4, 1, 0.2, 14)), within(rim)):
+            made = icon(line)
+            self.assertGreater(made[..., 3].sum(), 0.95 * plain(line)[..., 3].sum())
+
+    def test_the_fringe_of_an_area_goes_to_the_grid_with_it(self):
+        fringed = within(
+            '<path fill="#802010" d="M1.7 1.7h12.6v12.6h-12.6z"/><path fill="#e07010" d="M2 2h12v12h-12z"/>'
+        )
+        self.assertLess(grey(icon(fringed)), 0.02)
+        self.assertGreater(grey(plain(fringed)), 0.1)
+
+    def test_a_px_and_a_half_becomes_two(self):
+        """Nearer in proportion, as the eye takes a stroke's weight; common practice."""
+        for place in (4.2, 4.5, 4.8):
+            made = icon(drawn((place, 2, 1.48, 12)))
+            self.assertEqual(int((made[8, :, 3] > 127).sum()), 2)
+
+    def test_of_two_ways_as_near_the_larger_is_taken(self):
+        made = icon(drawn((2.5, 2.5, 11, 11)))
+        self.assertEqual(np.count_nonzero(made[..., 3] == 255), 144)
 
     def test_like_stems_stay_alike(self):
         made = icon(drawn((1.3, 2, 1.5, 12), (5.6, 2, 1.45, 12), (10.2, 2, 1.55, 12)))
@@ -150,12 +177,18 @@ class UnchangedTests(TestCase):
         self.assertEqual(Framing.from_json(framing.as_json()), framing)
         self.assertEqual(Recipe(framing).plain.framing.by_hand, ())
 
-    def test_a_drawing_of_that_size_is_laid_on_its_ground_as_it_would_be_reduced(self):
+    def test_a_picture_as_large_as_a_drawing_is_the_drawing(self):
         grain = np.random.default_rng(3).integers(0, 256, (384, 384, 4), dtype=np.uint8)
-        whole = Frame(0, 0, 384)
+        np.testing.assert_array_equal(drawing_of(Bitmap(grain), Frame(0, 0, 384)), grain)
+        self.assertFalse((drawing_of(Bitmap(grain), Frame(1, 0, 384)) == grain).all())
+
+    def test_what_is_translucent_is_laid_on_its_ground_as_browsers_do(self):
+        """In sRGB (CSS Compositing and Blending 1, source-over), as a plain icon is; edges are mixed in light."""
+        soft = within('<path fill="#204060" fill-opacity="0.3" d="M2.4 2h3v12h-3z"/><path d="M8.4 2h3v12h-3z"/>')
         for ground in (WHITE, Colour(10, 200, 77)):
-            (as_reduced,) = reduced(Bitmap(grain), whole, ground, [384])
-            np.testing.assert_array_equal(drawing_of(Bitmap(grain), whole, ground), as_reduced)
+            made = icon(soft, ground=ground)[8]
+            seen = over(icon(soft)[8:9], ground)[0]
+            np.testing.assert_array_equal(made[[3, 4, 9, 13]], seen[[3, 4, 9, 13]])
 
 
 class TogetherTests(TestCase):

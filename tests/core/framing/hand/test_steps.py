@@ -42,7 +42,7 @@ def picture(content: str) -> Picture:
 
 
 def large(content: str) -> Pixels:
-    return drawing_of(picture(content), Frame(0, 0, 1024), None)
+    return drawing_of(picture(content), Frame(0, 0, 1024))
 
 
 def done(content: str, *steps: HandStep, size: int = 16, grounds: Sequence[Colour] = TAB_COLOURS) -> Pixels:
