@@ -152,9 +152,7 @@ def _by_colour(
     return values.reshape(colours.shape[:2])
 
 
-def _looked_up(
-    numbers: NDArray[Any], told: Callable[[NDArray[np.uint8]], NDArray[np.float32]]
-) -> NDArray[np.float32]:
+def _looked_up(numbers: NDArray[Any], told: Callable[[NDArray[np.uint8]], NDArray[np.float32]]) -> NDArray[np.float32]:
     """What is told of each of some colours, 0 to 2²⁴ - 1."""
     if len(numbers) <= _SORTED:
         known, which = np.unique(numbers, return_inverse=True)
