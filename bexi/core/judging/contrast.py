@@ -27,6 +27,8 @@ _LADEN = 0.6
 white carries nothing."""
 _PLATE = 0.72
 """A shape that fills so much of its box, holes and all, is a plate (a disc fills 0.79), and no mark by itself."""
+_IN_ONE = 0.85
+"""Of its area: a plate has so much in one piece; a counter has the rest."""
 _MOST_KINDS = 6
 _UNLIKE_HUES, _BY_HUE = 0.18, 1.5
 """In OKLab, lightness left aside, and the contrast that it stands for [common practice: red and violet are two]."""
@@ -137,9 +139,11 @@ def _reaches(kinds: Sequence[int], drawing: Drawing) -> bool:
 def _is_plate(drawing: Drawing, kind: int) -> bool:
     """Whether a kind is one compact shape under all the rest."""
     drawing = drawing.coarse
-    its = (region for region in drawing.regions if region.kind == kind)
+    its = [region for region in drawing.regions if region.kind == kind]
     largest, ink = max(its, key=lambda region: region.area, default=None), drawing.ink_box
     if largest is None or ink is None:  # traces of it, which every second px leaves out
+        return False
+    if largest.area < _IN_ONE * sum(region.area for region in its):  # the flap and the body of an envelope
         return False
     box = largest.box
     if box.width * box.height < 0.9 * ink.width * ink.height:

@@ -15,6 +15,8 @@ from bexi.core.judging.regions import INSIDE, LINE
 from bexi.core.judging.rows import Row
 from bexi.core.judging.within_lines import drawn_beside, stands_within, whole_lines, without_ends
 
+_SLENDER, _SPANNING = 0.25, 0.6
+"""Of a ring's side."""
 _MOSTLY, _SQUARISH = 0.5, 1.6
 """Of its ink, what is of a line of letters; so many times as long as wide at most, a badge may be an emblem."""
 
@@ -79,8 +81,17 @@ def _is_line_around(part: Part, others: Sequence[Part]) -> bool:
     inside = [other for other in others if other is not part and part.box.encloses(other.box)]
     if not _is_thin(part) or sum(other.area for other in inside) <= INSIDE * part.area:
         return False
-    line, inner = part.regions[0], max(inside, key=lambda other: other.area).regions[0]
+    widest = max(inside, key=lambda other: other.area)
+    if _spans(part, widest):
+        return False
+    line, inner = part.regions[0], widest.regions[0]
     return line.kind != inner.kind or not is_like(line.stroke, inner.stroke)
+
+
+def _spans(ring: Part, inner: Part) -> bool:
+    """Whether something slender reaches over most of a ring, as a needle, a hand or a spoke does: they are one."""
+    slender, long = sorted((inner.box.width, inner.box.height))
+    return slender < _SLENDER * ring.side and long > _SPANNING * ring.side
 
 
 def _is_thin(part: Part) -> bool:

@@ -18,8 +18,9 @@ _LONG, _WINDS, _MORE, _ALONE = 1.45, 1.35, 0.5, 0.5
 where it is the only one [measured: of 700 symbols 3 are told as writing]."""
 _WIDE, _OPEN = 1.5, 0.5
 """A line is so many times as wide as high, and covers less of its box."""
-_COMPACT, _AS_HIGH = 1.75, 0.7
-"""An emblem is at most so many times as wide as high, or as high as wide; and so high, of the line's height."""
+_COMPACT, _AS_HIGH, _TALLER = 1.75, 0.7, 1.4
+"""An emblem is at most so many times as wide as high, or as high as wide; and so high, of the line's height; or it is
+so many times as high as the line."""
 _FURTHER, _ROOM = 1.4, 0.2
 """It stands so many times as far off as the pieces do from each other, and so much of their height."""
 
@@ -45,6 +46,7 @@ def _is_emblem(one: Glyph, rest: Sequence[Glyph]) -> bool:
     """Whether what stands at the end of a line, of which the nearest comes first, is no piece of it."""
     box, height = one.box, around([other.box for other in rest]).height
     is_compact = 1 / _COMPACT < box.width / box.height < _COMPACT and box.height > _AS_HIGH * height
+    is_compact |= box.height > max(box.width, _TALLER * height)
     within = max((room_beside(before.box, after.box) for before, after in pairwise(rest)), default=0)
     is_off = room_beside(box, rest[0].box) > max(_FURTHER * within, _ROOM * height)
     is_unlike = not is_like(one.stroke, median(other.stroke for other in rest))

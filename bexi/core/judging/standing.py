@@ -1,6 +1,6 @@
 """How a subject stands on a tab: free where it is seen on both, else on its own ground, its badge, or a plate."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -27,7 +27,7 @@ from bexi.core.judging.subjects import Subject
 from bexi.core.judging.survey import whole_survey
 from bexi.core.pixels.colour import BLACK, WHITE, Colour, contrast, shade
 from bexi.core.pixels.light import ALPHA
-from bexi.core.pixels.oklab import distance_to
+from bexi.core.pixels.oklab import chroma_of, distance_to
 
 _STANDS_OUT = 3.0
 """WCAG 2.2, success criterion 1.4.11."""
@@ -50,6 +50,8 @@ _ASIDE, _ONE_GROUND = 20, 0.9
 """How far around is looked, as a part of the shorter side, and how much of what is there has to be of one colour."""
 _PAINTED = 3
 """Of so many colours, white is one of a drawing's own wherever it lies in it: an eye, a sun."""
+_COLOURED = 0.05
+"""Chroma in OKLab: with less a colour is a grey."""
 _LINES = 0.01
 """Of the ink: what has less is a speck."""
 _UNLIKE = 0.15
@@ -212,11 +214,16 @@ def _on_plates(
     if contrast(main, WHITE) < _STANDS_OUT:
         yield _plated(roomy, _dark_shade(main), "on a dark shade of its own colour")
         return
-    light = max((ink for ink in groups.colours), key=lambda ink: ink.luminance)
-    ink = light if contrast(light, main) >= _READABLE else WHITE
-    inked = replace(roomy, finish=Finish(recolour=ink))
+    inked = replace(roomy, finish=Finish(recolour=_light_ink(groups.colours, main)))
     yield _plated(inked, main, "on a plate in its own colour")
     yield replace(_plated(roomy, WHITE, "on white"), on="white")
+
+
+def _light_ink(colours: Iterable[Colour], main: Colour) -> Colour:
+    """What is drawn on its main colour: its lightest if that is one to read by and no mere grey, or else white."""
+    light = max(colours, key=lambda ink: ink.luminance)
+    is_grey = chroma_of(light) < _COLOURED and light.luminance < _PALE
+    return light if contrast(light, main) >= _READABLE and not is_grey else WHITE
 
 
 def _keeps_all(stand: Stand, drawing: Drawing) -> bool:

@@ -61,6 +61,12 @@ def distance_to(colours: NDArray[np.uint8], one: NDArray[np.uint8]) -> NDArray[n
     return distance
 
 
+def chroma_of(colour: Colour) -> float:
+    """How far a colour is from the grey of its lightness, 0 to about 0.32."""
+    _, a, b = oklab(np.array(colour.channels, dtype=np.uint8))
+    return float(np.hypot(a, b))
+
+
 def at_lightness(colour: Colour, change: float) -> Colour | None:
     """The colour with more lightness (0 to 1), or less, and its hue, with less chroma where sRGB has not so much.
 

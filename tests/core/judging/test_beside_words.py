@@ -135,6 +135,22 @@ CASES: dict[str, tuple[str, Edges]] = {
         filled("M60 20h140v140H60zM90 50v80h80V50z") + word("Gilt", 60, "pacifico 400 normal", base=290),
         (60, 20, 200, 160),
     ),
+    "a needle in a ring with letters": (
+        line(disc(62, 150, 88), 6)
+        + filled("M150 82l12 68h-24z", ORANGE)
+        + filled("M150 218l12-68h-24z")
+        + word("W", 72, size=20, base=157)
+        + word("E", 216, size=20, base=157)
+        + word("Halden", 60, SERIF, 100, 350),
+        (59, 59, 241, 241),
+    ),
+    "an hourglass, slender and higher than a joined hand": (
+        filled("M60 60h110v16H60zM60 244h110v16H60z")
+        + line("M74 84h82q0 50-34 76 34 26 34 76H74q0-50 34-76-34-26-34-76z", 10)
+        + filled("M92 120h46l-23 34z", ORANGE)
+        + word("Tolliver", 230, "pacifico 400 normal", 110, 210),
+        (60, 60, 170, 260),
+    ),
 }
 
 

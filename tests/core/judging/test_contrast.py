@@ -49,6 +49,14 @@ class OutlineTests(TestCase):
         drawing = replace(measure(picture, WHOLE).drawing, kinds=np.where((kinds == 1) & ~traces, 2, kinds))
         self.assertGreater(of_outline(drawing, {"light": WHITE})["light"], 1)
 
+    def test_what_a_line_parts_is_no_plate(self):
+        """An envelope: flap and body are the mark, however pale the seal on them is."""
+        pixels = squares("#b91c1c").pixels.copy()
+        pixels[90:150, 70:130] = (234, 88, 12, 255)
+        self.assertAlmostEqual(self.read(Bitmap(pixels))["light"], 1.82, 1)
+        pixels[64:72, 30:170] = 0
+        self.assertGreater(self.read(Bitmap(pixels))["light"], 6)
+
     def test_what_vanishes_leaves_the_rest_to_be_seen(self):
         dark = Colour.parse("#2b3531")
         self.assertLess(self.read(squares("#123f59"), dark)["light"], 1.5)

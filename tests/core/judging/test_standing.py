@@ -11,6 +11,8 @@ from bexi.core.judging.proposals import Proposal, propose
 from bexi.core.judging.ways_out import Source
 from bexi.core.pixels.colour import WHITE
 from bexi.core.pixels.light import over
+from bexi.server.demo.lettering import outlines
+from tests.core.judging.brought.drawing import face
 from tests.core.judging.brought.strange import STRANGE
 
 NAVY = "#0f172a"
@@ -57,6 +59,18 @@ class StandingTests(TestCase):
         first = first_of(drawing(400, '<circle cx="200" cy="200" r="150" fill="#fde047"/>'))
         self.assertLess(first.framing.home_ground.luminance, 0.2)
         self.assertTrue(first.why.endswith("because it fades on light tabs"), first.why)
+
+    def test_a_dark_mark_is_white_on_its_own_colour_where_its_lightest_is_a_mere_grey(self):
+        mark = f'<path fill="{NAVY}" d="M120 30h160v60h-100v40h80v60h-80v60h-60z"/>'
+        words = outlines("bread and cakes", face("rubik 500 normal"), 20, 360, 46)
+        for pale, ink in (
+            ("#8a8a8a", "#ffffff"),
+            ("#94a3b8", "#ffffff"),
+            ("#f59e0b", "#f59e0b"),
+            ("#f1f5f9", "#f1f5f9"),
+        ):
+            first = first_of(drawing(400, f'{mark}<path fill="{pale}" d="{words}"/>'))
+            self.assertEqual((str(first.framing.plate.colour), str(first.framing.finish.recolour)), (NAVY, ink))
 
     def test_a_hairline_in_a_flat_mark_is_kept(self):
         house = '<path d="M80 12L148 72H132V148H28V72H12z" fill="#333"/>'
