@@ -186,7 +186,7 @@ class GroundTests(JudgingTestCase):
     def test_a_dark_mark_is_said_to_vanish(self):
         self.lockup = add_artwork("stamp.png", demo.harbour_stamp(), "Lockup")
         page = self.first_look()
-        page.get_by_role("button", name=re.compile("^As it is")).click()
+        page.get_by_role("button").filter(has_text="though it fades on dark tabs").click()
         expect(page.get_by_text("On dark tabs it vanishes")).to_be_visible()
 
     def test_a_checkerboard_that_was_saved_is_told_and_goes(self):
