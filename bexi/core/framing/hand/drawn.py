@@ -91,7 +91,7 @@ def _outlines(picture: Picture, frame: Frame) -> tuple[Outlines, Outlines] | Non
 
 @lru_cache(maxsize=2)  # 4.7 MB each; all sizes of a framing are made of one
 def _sums(picture: Picture, frame: Frame, ground: Colour | None) -> NDArray[np.float64]:
-    drawing = drawing_of(picture, frame)
+    drawing = drawing_of(picture, frame)  # laid as a browser lays a clear icon that large, its soft edges too
     return summed(to_light(over(drawing, ground) if ground else drawing))
 
 

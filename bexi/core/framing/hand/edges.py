@@ -74,8 +74,9 @@ def _along(kinds: NDArray[np.uint8], solid: NDArray[np.int16]) -> Outlines:
     before, behind = np.maximum(columns - ACROSS, 0), np.minimum(columns + 1 + ACROSS, kinds.shape[1] - 1)
     sharp = np.abs(solid[rows, before] - solid[rows, behind]).max(axis=-1, initial=0) >= DIFFERENCE
     is_line = (rows[1:] == rows[:-1]) & (is_from[:-1] == is_to[1:]) & (is_from[:-1] < is_to[:-1])
-    between = np.where(is_line, np.diff(columns), np.inf)
-    widths = np.minimum(np.append(between, np.inf), np.insert(between, 0, np.inf))
+    between, widths = np.where(is_line, np.diff(columns), np.inf), np.full(len(rows), np.inf)
+    widths[:-1] = between
+    widths[1:] = np.minimum(widths[1:], between)
     at_rim = np.count_nonzero(kinds[:, 0]), np.count_nonzero(kinds[:, -1])
     return Outlines(
         np.concatenate([columns[sharp] + 1, np.repeat((0, kinds.shape[1]), at_rim)]),

@@ -22,6 +22,7 @@ from bexi.core.framing.hand.grid import on_grid
 from bexi.core.framing.hand.warp import pieces_of, summed, warped
 from bexi.core.framing.purpose import Purpose
 from bexi.core.framing.recipe import Framing, Recipe
+from bexi.core.framing.reduce import reduced
 from bexi.core.pixels.colour import WHITE, Colour
 from bexi.core.pixels.light import Pixels, over, to_light, to_pixels
 
@@ -182,8 +183,22 @@ class UnchangedTests(TestCase):
         np.testing.assert_array_equal(drawing_of(Bitmap(grain), Frame(0, 0, 384)), grain)
         self.assertFalse((drawing_of(Bitmap(grain), Frame(1, 0, 384)) == grain).all())
 
+    def test_a_drawing_of_that_size_is_laid_on_its_ground_as_it_would_be_reduced(self):
+        grain = np.random.default_rng(3).integers(0, 256, (384, 384, 4), dtype=np.uint8)
+        whole = Frame(0, 0, 384)
+        for ground in (WHITE, Colour(10, 200, 77)):
+            (as_reduced,) = reduced(Bitmap(grain), whole, ground, [384])
+            np.testing.assert_array_equal(over(drawing_of(Bitmap(grain), whole), ground), as_reduced)
+
+    def test_one_ink_to_the_edges_and_stripes_along_an_axis(self):
+        """Along an axis of which nothing begins or ends."""
+        for shapes in ("", '<path fill="#c03030" d="M0 4.375h16v3h-16z"/>'):
+            made = icon(within(f'<path fill="#204060" d="M0 0h16v16h-16z"/>{shapes}'))
+            self.assertEqual(made[..., 3].min(), 255)
+            self.assertEqual(len(np.unique(made.reshape(-1, 4), axis=0)), 2 if shapes else 1)
+
     def test_what_is_translucent_is_laid_on_its_ground_as_browsers_do(self):
-        """In sRGB (CSS Compositing and Blending 1, source-over), as a plain icon is; edges are mixed in light."""
+        """In sRGB (CSS Compositing and Blending 1, source-over), as a plain icon is."""
         soft = within('<path fill="#204060" fill-opacity="0.3" d="M2.4 2h3v12h-3z"/><path d="M8.4 2h3v12h-3z"/>')
         for ground in (WHITE, Colour(10, 200, 77)):
             made = icon(soft, ground=ground)[8]
