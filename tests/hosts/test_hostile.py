@@ -255,7 +255,7 @@ class DrippingTests(HostileTestCase):
                 place_note = ""
 
                 def get(self, path: str, most: int) -> bytes:
-                    time.sleep(1.5)
+                    ended.wait(60)
                     return b""
 
                 def close(self) -> None:

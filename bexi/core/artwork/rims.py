@@ -13,13 +13,13 @@ _SIDE_OF = 24
 _PLAIN = 0.97
 
 
-def without_rim(pixels: Pixels, repeated: int = 1) -> Pixels:
-    """A picture, each px of which was repeated so many times, as if its edge had fallen between two px.
+def without_rim(pixels: Pixels, enlarged: int = 1) -> Pixels:
+    """A picture, which was enlarged so many times, as if its edge had fallen between two px.
 
     Where only the outermost lines are translucent they repeat what lies inside of them; where right inside of an edge
     there is one plain colour all around, the lines outside of it take that colour.
     """
-    depths = range(1, min(_DEEPEST * repeated, min(pixels.shape[:2]) // _SIDE_OF) + 1)
+    depths = range(1, min(_DEEPEST * enlarged, min(pixels.shape[:2]) // _SIDE_OF) + 1)
     return _without_border(_without_soft_edge(pixels, depths), depths)
 
 

@@ -38,19 +38,19 @@ _ENOUGH, _LEVELS, _FLAT = 1 << 16, 6, 0.8
 """Px that tell a ground's colour; so much of a flat one lies within so many levels of it."""
 
 
-def told_apart(pixels: Pixels, repeated: int = 1, whole: Drawing | None = None) -> Drawing:
-    """The flat colours of a picture, each px of which was repeated so many times; it may be a piece of a `whole`.
+def told_apart(pixels: Pixels, enlarged: int = 1, whole: Drawing | None = None) -> Drawing:
+    """The flat colours of a picture, which was enlarged so many times; it may be a piece of a `whole`.
 
     Ink that is cut through lies at a piece's edges, so that only the whole tells the ground.
     """
-    pixels = without_rim(pixels, repeated)
+    pixels = without_rim(pixels, enlarged)
     ink = find_ink(pixels)
     is_busy = ink.ground is GroundKind.BUSY
     uneven = whole is None or whole.busy if is_busy else ink.ground is GroundKind.SOLID and shades_off(pixels)
     if uneven and (flat := evened(pixels)) is not None:
-        drawing = _told_apart_on(flat, find_ink(flat), repeated, whole)
+        drawing = _told_apart_on(flat, find_ink(flat), enlarged, whole)
         return replace(drawing, busy=is_busy, shaded=is_busy)
-    return _told_apart_on(pixels, ink, repeated, whole)
+    return _told_apart_on(pixels, ink, enlarged, whole)
 
 
 def _told_apart_on(pixels: Pixels, ink: Ink, reach: int, whole: Drawing | None) -> Drawing:
@@ -73,11 +73,14 @@ def _told_apart_on(pixels: Pixels, ink: Ink, reach: int, whole: Drawing | None) 
         # Ringing of a compressed picture is weak, and nearer to the ground than to any colour of the ink.
         mask &= (strength >= 2 * NEAR_GROUND) | (nearest > 0)
     drawing = _drawing(pixels, mask, colours, ground, reach)
-    is_drawn = drawing.separable and len(drawing.regions) <= MOST_REGIONS
+    # The fringes of an enlarged picture fall into as many times more pieces.
+    is_drawn = drawing.separable and len(drawing.regions) <= reach * MOST_REGIONS
     if is_drawn:
         areas = without_fringes(pixels, mask, colours, ground, reach)
         drawing = drawing if areas == colours else _drawing(pixels, mask, areas, ground, reach)
-        drawing = with_cut_out_marks(drawing) if ground is not None else drawing
+        is_drawn = len(drawing.regions) <= MOST_REGIONS
+    if is_drawn and ground is not None:
+        drawing = with_cut_out_marks(drawing)
     return replace(drawing, separable=is_drawn, halo=float(halos.sum() / max(1, mask.sum())))
 
 

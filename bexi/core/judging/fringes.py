@@ -32,7 +32,7 @@ def is_mixed(colour: Colour, one: Colour, other: Colour) -> bool:
 def without_fringes(
     pixels: Pixels, mask: NDArray[np.bool_], colours: Sequence[Colour], ground: Colour | None, reach: int
 ) -> list[Colour]:
-    """Those of a picture's colours that are areas; each px was repeated `reach` times."""
+    """Those of a picture's colours that are areas; it was enlarged `reach` times."""
     if len(colours) < 2:
         return list(colours)
     size = 2 * reach + 1

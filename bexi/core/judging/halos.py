@@ -25,7 +25,7 @@ def strength_of(pixels: Pixels, ground: Colour | None) -> NDArray[np.uint8]:
 
 
 def halos_in(strength: NDArray[np.uint8], reach: int) -> NDArray[np.bool_]:
-    """Where a shadow or a glow fades out: weak, and changing slowly and throughout; each px was repeated `reach` times.
+    """Where a shadow or a glow fades out, in a picture enlarged `reach` times: weak, changing slowly and throughout.
 
     Translucent ink is weak, too, but even; pale ink that shades off ends at an edge, before it is as weak as a fading
     shadow becomes; the fringe of antialiasing changes within a px or two.

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 
-JUDGED_BY = 21
+JUDGED_BY = 22
 """Counts the ways of judging: what was judged in an earlier one is judged anew."""
 
 

@@ -73,10 +73,10 @@ class Survey:
 
 
 def surveyed(
-    pixels: Pixels, x: float, y: float, scale: float, repeated: int = 1, whole: Drawing | None = None
+    pixels: Pixels, x: float, y: float, scale: float, enlarged: int = 1, whole: Drawing | None = None
 ) -> Survey:
-    """Measure pixels, each of which was repeated so many times, of a picture or a piece of a whole."""
-    told = told_apart(pixels, repeated, whole)
+    """Measure pixels, which were enlarged so many times, of a picture or a piece of a whole."""
+    told = told_apart(pixels, enlarged, whole)
     drawing = replace(told, kinds=np.pad(told.kinds, _ROOM))
     if drawing.separable and drawing.ink_box is not None:
         drawing = without_slits(drawing)
@@ -226,6 +226,18 @@ def _by_softness(pixels: Pixels, x: float, y: float, scale: float, whole: Drawin
     soft, longest = softness_of(pixels), max(pixels.shape[:2])
     if soft > 1:
         pixels = np.asarray(Image.fromarray(pixels).reduce(soft))
-    repeated = max(soft, -(-HAND_SIDE // max(pixels.shape[:2])))
-    pixels = pixels.repeat(repeated, axis=0).repeat(repeated, axis=1)
-    return surveyed(pixels, x, y, scale * longest / max(pixels.shape[:2]), repeated, whole)
+    times = max(soft, -(-HAND_SIDE // max(pixels.shape[:2])))
+    pixels = _enlarged(pixels, times, smoothly=whole is None)
+    return surveyed(pixels, x, y, scale * longest / max(pixels.shape[:2]), times, whole)
+
+
+def _enlarged(pixels: Pixels, times: int, smoothly: bool) -> Pixels:
+    """So many times as large: smoothly to tell what is drawn, as a hairline then stays of one piece.
+
+    What is measured in a piece keeps its px as they are, for a smooth edge between two colours has a third.
+    """
+    if times == 1:
+        return pixels
+    image = Image.fromarray(pixels).convert("RGBa")
+    way = Image.Resampling.BICUBIC if smoothly else Image.Resampling.NEAREST
+    return np.asarray(image.resize((times * image.width, times * image.height), way).convert("RGBA"))
