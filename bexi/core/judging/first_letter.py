@@ -12,6 +12,7 @@ from bexi.core.judging.contrast import VANISHED
 from bexi.core.judging.cutting import cut_along
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.letter_parts import is_rim_of
+from bexi.core.judging.letter_shapes import is_bar
 from bexi.core.judging.regions import Region, around
 from bexi.core.judging.rows import Row
 from bexi.core.judging.survey import Survey
@@ -25,6 +26,8 @@ _NEAR, _MUCH = 0.25, 0.5
 """Of the line's height, no emblem stands so near; and of the letter's height, a quotation mark or a dot has less."""
 _WIDEST, _WIDEST_M = 1.7, 1.9
 """In its heights; what is wider is several letters that run into each other, or a wide face's m."""
+_WIDEST_CAPITAL, _MARK, _MANY_MARKS = 1.25, 0.25, 2
+"""In its heights, a capital that a hand goes on from is no wider, and a mark no larger, of which words have few."""
 
 
 @dataclass(frozen=True)
@@ -91,9 +94,19 @@ def _is_partly_joined(row: Row, first: Sequence[Region]) -> bool:
     others = [part for part in row.parts if part not in first]
     top = min((part.box.top for part in others), default=0)
     is_capital = first[0].box.top <= top + _BELOW * row.height
-    return row.is_joined or (
-        not row.characters and not is_capital and any(_runs_on(part.box, _WIDEST_M) for part in others)
-    )
+    if row.is_joined:
+        return not (is_capital and _is_capital_of_hand(first[0], others))
+    return not row.characters and not is_capital and any(_runs_on(part.box, _WIDEST_M) for part in others)
+
+
+def _is_capital_of_hand(first: Region, others: Sequence[Region]) -> bool:
+    """Whether what stands before joined letters is one capital of their hand: high, no stroke, and beside no marks.
+
+    Writing that runs leftwards ends at the left, but has dots and marks above and below.
+    """
+    is_one = not _runs_on(first.box, _WIDEST_CAPITAL) and not is_bar(first)
+    marks = [part for part in others if max(part.box.width, part.box.height) < _MARK * first.box.height]
+    return is_one and len(marks) < _MANY_MARKS
 
 
 def _begins_earlier(row: Row, first: Sequence[Region], drawing: Drawing, leftwards: bool) -> bool:

@@ -8,7 +8,7 @@ from itertools import pairwise
 from statistics import median
 
 from bexi.core.judging.glyphs import Glyph, bands_of, room_beside
-from bexi.core.judging.letter_shapes import is_like, winding
+from bexi.core.judging.letter_shapes import is_like, is_mirrored, winding
 from bexi.core.judging.regions import Region, around
 
 _MARK = 3.4
@@ -62,8 +62,10 @@ def _is_joined(parts: Sequence[Region]) -> bool:
     are_one_hand = all(is_like(part.stroke, longest.stroke) for part in pieces)
     is_line = box.width > _WIDE * box.height and sum(part.area for part in parts) < _OPEN * box.width * box.height
     are_above = all(any(_overlap(mark, piece) for piece in pieces) for mark in marks)
-    winds = winding(longest) > _WINDS + (0 if marks else _MORE) + (_ALONE if len(pieces) == 1 else 0)
-    return are_one_hand and is_line and are_above and winds and longest.box.width > _LONG * longest.box.height
+    is_alone, is_long = len(pieces) == 1, longest.box.width > _LONG * longest.box.height
+    winds = winding(longest) > _WINDS + (0 if marks else _MORE) + (_ALONE if is_alone else 0)
+    is_writing = is_long and winds and not (is_alone and is_mirrored(longest))
+    return are_one_hand and is_line and are_above and is_writing
 
 
 def _is_mark(part: Region, stroke: float) -> bool:

@@ -77,6 +77,11 @@ def _have_one_shape(one: Region, other: Region) -> bool:
     return max(in_common(one.shape, its), in_common(one.shape, its[:, ::-1])) >= _SAME_SHAPE
 
 
+def is_mirrored(part: Region) -> bool:
+    """Whether a part is the same when it is mirrored, as many emblems are, and no joined writing."""
+    return in_common(part.shape, part.shape[:, ::-1]) >= _SAME_SHAPE
+
+
 def in_common(one: NDArray[np.bool_], other: NDArray[np.bool_]) -> float:
     """The share that two shapes, laid over each other, have in common, of all that either covers."""
     height, width = (min(sides) for sides in zip(one.shape, other.shape, strict=True))
@@ -138,7 +143,8 @@ def is_joined_hand(parts: Sequence[Region]) -> bool:
     strokes = [part.stroke for part in parts]
     its = winding(long)
     if len(parts) == 1:
-        return its > _WINDING_ALONE and box.width > _WIDE_ALONE * box.height and long.fill < _LINE_FILLS
+        winds, is_wide = its > _WINDING_ALONE, box.width > _WIDE_ALONE * box.height
+        return winds and is_wide and long.fill < _LINE_FILLS and not is_mirrored(long)
     winds = its > _WINDING
     is_wide = box.width > _WIDE * box.height and long.box.width > _LONG_PART * long.box.height
     most = _OTHER_CAPITAL if its > _WINDING_ALONE else _OTHER_STROKE

@@ -77,8 +77,11 @@ def rows_of(regions: Sequence[Region], longest: int) -> list[Row]:
     rows = [row for row in rows if not any(_is_beside(row, other) for other in rows)]
     rows = with_lines(rows, other_writing(regions))
     rows = with_hands(rows, lines, regions)
-    rows = rows or list(_columns(could_be))
-    rows = rows or _most_told(list(_on_their_side(could_be, regions)), list(downwards(regions)))
+    told = {part.label for row in rows for part in row.parts}
+    turned = list(_on_their_side([one for one in could_be if one.label not in told], regions))
+    if rows:
+        rows += [row for row in turned if row.height < max(other.height for other in rows)]
+    rows = rows or list(_columns(could_be)) or _most_told(turned, list(downwards(regions)))
     ring = _around_circle(could_be)
     if ring is None:
         return rows
@@ -105,7 +108,7 @@ def _without_columns(regions: Sequence[Region]) -> list[Region]:
 def _lettered(lines: Iterable[tuple[Region, ...]], regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
     """The letters of those lines that have some."""
     for line in lines:
-        parts = without_strangers(_side_by_side(_without_shadows(line), regions))
+        parts = without_strangers(_side_by_side(_without_shadows(_without_badges(line)), regions))
         if parts and (are_letters(parts) or is_joined_hand(parts)):
             yield parts
 
@@ -200,6 +203,16 @@ def _lines(regions: Sequence[Region]) -> Iterator[tuple[Region, ...]]:
             joined = [first if group == second else group for group in joined]
     for group in dict.fromkeys(joined):
         yield tuple(region for region, its in zip(regions, joined, strict=True) if its == group)
+
+
+def _without_badges(line: tuple[Region, ...]) -> tuple[Region, ...]:
+    """The letters of a line without what several of them, in another colour, lie on."""
+
+    def carries(part: Region) -> bool:
+        held = (one for one in line if one.kind != part.kind and part.box.encloses(one.box))
+        return sum(1 for _ in held) > 1
+
+    return tuple(part for part in line if not carries(part))
 
 
 def _without_shadows(line: tuple[Region, ...]) -> tuple[Region, ...]:

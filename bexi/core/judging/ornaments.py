@@ -29,12 +29,13 @@ _SLIM, _TALL = 2.5, 1.6
 
 
 def hold_between(one: Found, other: Found, row: Row) -> bool:
-    """Whether two groups of one size are a pair with words between: the halves of a wreath, or corners around."""
+    """Whether two groups of one size and colour are a pair with words between: a wreath's halves, or corners around."""
     box, its = one.box, other.box
     sizes = ((one.area, other.area), (box.width, its.width), (box.height, its.height))
     of_one_size = all(max(pair) <= _SAME * min(pair) for pair in sizes)
+    kinds, its_kinds = ({region.kind for part in group.parts for region in part.regions} for group in (one, other))
     first, last = sorted((box, its), key=lambda half: half.left)
-    return of_one_size and (_is_wreath(first, last, row) or _are_corners(first, last, row))
+    return of_one_size and kinds == its_kinds and (_is_wreath(first, last, row) or _are_corners(first, last, row))
 
 
 def _is_wreath(first: Box, last: Box, row: Row) -> bool:

@@ -7,6 +7,7 @@ from bexi.core.artwork.ink import Box
 from bexi.core.judging.characters import character_lines
 from bexi.core.judging.glyphs import Glyph
 from bexi.core.judging.joined import joined_lines
+from bexi.core.judging.letter_shapes import are_letters
 from bexi.core.judging.regions import Region, around, on_its_side
 from bexi.core.judging.rows import Row
 
@@ -84,11 +85,13 @@ def _is_of_pieces(row: Row, line: Row) -> bool:
     """Whether a row of letters is of a line's pieces.
 
     Of characters it has some and lacks others, which are no dots or accents, and does not go on beyond them. Of joined
-    writing it has but a few, and lacks others or has an emblem.
+    writing it has but a few, and lacks others or has an emblem, which is no other word.
     """
     its, own = ({part.label for part in one.parts} for one in (row, line))
     if line.is_joined:
-        return len(its & own) <= _PIECES and (not its <= own or _lacks_more(its, line.parts))
+        beyond = [part for part in row.parts if part.label not in own]
+        has_emblem = bool(beyond) and not are_letters(beyond)
+        return len(its & own) <= _PIECES and (has_emblem or _lacks_more(its, line.parts))
     return len(its - own) < _BEYOND and any(
         _lacks_more(its, one.parts) for one in line.characters if not its.isdisjoint(p.label for p in one.parts)
     )

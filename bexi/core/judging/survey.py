@@ -99,7 +99,8 @@ def survey_of(picture: Picture, box: Box) -> Survey:
         return whole
     aside = round(_BESIDE * longer)
     right, bottom = min(picture.width, box.right + aside), min(picture.height, box.bottom + aside)
-    return _survey_in(picture, Box(max(0, box.left - aside), max(0, box.top - aside), right, bottom))
+    piece = _survey_in(picture, Box(max(0, box.left - aside), max(0, box.top - aside), right, bottom))
+    return piece if piece.drawing.separable else whole  # compression blurs the colours of thin letters
 
 
 @lru_cache(maxsize=4)
