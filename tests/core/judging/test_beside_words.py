@@ -49,6 +49,12 @@ E, M, B, R = (
 DISC = "M{0} {1}a{2} {2} 0 1 0 {3} 0a{2} {2} 0 1 0 -{3} 0z"
 
 
+def petals(*turns: int) -> str:
+    """Outlined ones that lie over each other, each turned about (200, 210)."""
+    each = (f'<ellipse cx="200" cy="120" rx="34" ry="90" transform="rotate({turn} 200 210)"/>' for turn in turns)
+    return f'<g fill="none" stroke="{ORANGE}" stroke-width="6">{"".join(each)}</g>'
+
+
 def disc(left: float, middle: float, radius: float) -> str:
     return DISC.format(left, middle, radius, 2 * radius)
 
@@ -151,6 +157,23 @@ CASES: dict[str, tuple[str, Edges]] = {
         + word("Tolliver", 230, "pacifico 400 normal", 110, 210),
         (60, 60, 170, 260),
     ),
+    "petals in one fine line above a word": (
+        petals(-72, -36, 0, 36, 72) + word("Serena", 60, SERIF, 100, 350),
+        (21, 27, 379, 234),
+    ),
+    "two halves in the two colours of the word": (
+        filled("M40 80h90v140H40z")
+        + filled("M130 80h90v140h-90z", ORANGE)
+        + word("Blue", 270, SERIF)
+        + word("wow", 522, SERIF, ink=ORANGE),
+        (40, 80, 220, 220),
+    ),
+    "a mark and a line on its side": (
+        line("M120 60v170M60 150q0 80 60 80t60-80M100 90h40", 16)
+        + f'<g transform="translate(230 220) rotate(-90)">{word("EST 1924", 0, "work-sans 800 normal", 38, 0)}</g>'
+        + word("Fenwick", 260),
+        (52, 60, 188, 238),
+    ),
 }
 
 
@@ -164,6 +187,13 @@ class BesideWordsTests(TestCase):
                 self.assertEqual(len(groups.emblems), 1)
                 self.assertTrue(groups.words)
                 self.assertGreater(in_common(groups.emblems[0].box, drawn), 0.9, groups.emblems[0].box)
+
+    def test_two_marks_of_one_size_with_words_between_are_no_wreath(self):
+        body = (
+            filled(disc(40, 150, 70)) + word("Alder", 210) + filled("M600 80h134v134h-134zM640 120v50h50v-50z", ORANGE)
+        )
+        svg = f'<svg xmlns="http://www.w3.org/2000/svg" width="1000" height="300">{body}</svg>'
+        self.assertEqual(len(groups_of(check(svg.encode(), DEFAULT_LIMITS)).emblems), 2)
 
     def test_letters_that_run_into_each_other_at_the_end_of_a_word_are_no_emblem(self):
         """A high contrast of strokes and a tail that hangs below make them unlike the others."""

@@ -241,6 +241,25 @@ class WordmarkTests(TestCase):
             groups = groups_of(cropped(words, face("pacifico 400 normal")))
             self.assertEqual((len(groups.words), len(groups.emblems), groups.first), (1, 0, None), words)
 
+    def test_a_capital_that_stands_apart_from_its_hand_is_cut_out(self):
+        for words in ("Bramley", "Pellow", "Tamarind"):
+            logo = cropped(words, face("pacifico 400 normal"))
+            first = groups_of(logo).first
+            assert first is not None
+            self.assertLess(first.box.width, 1.3 * first.box.height, words)
+            self.assertLess(first.box.left, 0.05 * logo.width, words)
+
+    def test_half_a_badge_is_no_letter_of_what_lies_on_it(self):
+        """The one half has the colour of the letters on the other."""
+        key = "barlow-condensed 600 normal"
+        halves = '<path fill="#1f2937" d="M120 30H300V210H120A90 90 0 0 1 120 30z"/>'
+        halves += '<path fill="#f59e0b" d="M300 30H620A90 90 0 0 1 620 210H300z"/>'
+        fix, works = outlines("FIX", face(key), 130, 160, 120), outlines("WORKS", face(key), 330, 160, 120)
+        letters = f'<path fill="#fff" d="{fix}"/><path fill="#1f2937" d="{works}"/>'
+        first = groups_of(picture(740, 240, halves + letters)).first
+        assert first is not None
+        self.assertLess(first.box.width, 120 / 740 * 1024)
+
     def test_words_that_run_leftwards_begin_at_the_right(self):
         font = (PACKAGES / "@fontsource/rubik/files/rubik-hebrew-600-normal.woff").read_bytes()
         for name in ("מגדלור", "אשכול", "תפוח"):
