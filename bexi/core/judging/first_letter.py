@@ -12,7 +12,7 @@ from bexi.core.judging.contrast import VANISHED
 from bexi.core.judging.cutting import cut_along
 from bexi.core.judging.drawing import Drawing
 from bexi.core.judging.letter_parts import is_rim_of
-from bexi.core.judging.letter_shapes import is_bar
+from bexi.core.judging.letter_shapes import holes_of, is_bar, is_mirrored
 from bexi.core.judging.regions import Region, around
 from bexi.core.judging.rows import Row
 from bexi.core.judging.survey import Survey
@@ -24,8 +24,8 @@ _BELOW = 0.15
 """Of the line's height: a capital's top lies no further below the highest letter's."""
 _NEAR, _MUCH = 0.25, 0.5
 """Of the line's height, no emblem stands so near; and of the letter's height, a quotation mark or a dot has less."""
-_WIDEST, _WIDEST_M = 1.7, 1.9
-"""In its heights; what is wider is several letters that run into each other, or a wide face's m."""
+_WIDEST, _WIDEST_M, _WIDEST_W = 1.7, 1.9, 2.1
+"""In its heights; what is wider is several letters that run into each other, or a wide face's m or w."""
 _WIDEST_CAPITAL, _MARK, _MANY_MARKS = 1.25, 0.25, 2
 """In its heights, a capital that a hand goes on from is no wider, and a mark no larger, of which words have few."""
 
@@ -53,7 +53,9 @@ def first_letter(survey: Survey, row: Row, leftwards: bool) -> FirstLetter | Non
     its = row.first(leftwards)
     first, box = its[0], around([part.box for part in its])
     colour = drawing.colours[first.kind]
-    if colour is None or _runs_on(box) or (_is_partly_joined(row, its) and not leftwards):
+    if colour is None or (_is_partly_joined(row, its) and not leftwards):
+        return None
+    if _runs_on(box) and not _is_wide_letter(its):
         return None
     if _begins_earlier(row, its, drawing, leftwards):
         return None
@@ -87,6 +89,13 @@ def _is_seen(drawing: Drawing, part: Region) -> bool:
 def _runs_on(box: Box, widest: float = _WIDEST) -> bool:
     """Whether something is so wide that it is several letters."""
     return box.width > widest * box.height
+
+
+def _is_wide_letter(its: Sequence[Region]) -> bool:
+    """Whether one part is an m or a w of a wide face: the same when it is mirrored, and without a hole."""
+    first, *others = its
+    is_one = not others and not _runs_on(first.box, _WIDEST_W)
+    return is_one and is_mirrored(first) and holes_of(first) == 0
 
 
 def _is_partly_joined(row: Row, first: Sequence[Region]) -> bool:

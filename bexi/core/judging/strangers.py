@@ -1,7 +1,7 @@
 """What stands on a line of letters and is none of them: an emblem at its end, or in the place of a letter."""
 
 from collections.abc import Sequence
-from itertools import pairwise
+from itertools import pairwise, takewhile
 
 import numpy as np
 
@@ -57,9 +57,9 @@ def without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
     parts = _beside_divider(sorted(line, key=lambda part: part.box.left))
     parts = parts[_strange_together(parts) or _of_a_sign(parts) :]
     parts = parts[: len(parts) - (_strange_together(parts[::-1]) or _of_a_sign(parts[::-1]))]
-    while _is_word(parts[1:]) and _is_strange(parts, 0):
+    while _is_word(parts[1:]) and not _begins_with_word(parts) and _is_strange(parts, 0):
         parts = parts[1:]
-    while _is_word(parts[:-1]) and _is_strange(parts, len(parts) - 1):
+    while _is_word(parts[:-1]) and not _begins_with_word(parts[::-1]) and _is_strange(parts, len(parts) - 1):
         parts = parts[:-1]
     inner = range(1, len(parts) - 1)
     strange = {number for number in inner if _is_coloured_apart(parts, number) and _strangeness(parts, number) > 1}
@@ -68,6 +68,12 @@ def without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
 
 def _is_word(parts: Sequence[Region]) -> bool:
     return len(parts) >= FEWEST or any(is_joined_hand([part]) for part in parts)
+
+
+def _begins_with_word(parts: Sequence[Region]) -> bool:
+    """Whether the first parts are letters of a stroke of their own, as of a word that is bold in part."""
+    first = list(takewhile(lambda one: is_like(one.stroke, parts[0].stroke), parts))
+    return len(first) < len(parts) and are_letters(first)
 
 
 def _beside_divider(parts: Sequence[Region]) -> Sequence[Region]:
@@ -100,13 +106,14 @@ def _strange_together(parts: Sequence[Region]) -> int:
         stroke, kinds = float(np.median([part.stroke for part in rest])), {part.kind for part in rest}
         coloured = all(part.kind not in kinds for part in pieces)
         beyond = BEYOND * (base - top)
-        hang = all(abs(part.box.bottom - base) > beyond for part in pieces)
-        unlike = (coloured or hang) and not any(is_like(part.stroke, stroke) for part in pieces)
+        hanging = [abs(part.box.bottom - base) > beyond for part in pieces]
+        unlike = (coloured or all(hanging)) and not any(is_like(part.stroke, stroke) for part in pieces)
         unlike |= all(max(part.stroke, stroke) > _OTHER_HAND * min(part.stroke, stroke) for part in pieces)
         reaches = any(part.box.top < top - beyond and part.box.bottom > base + beyond for part in pieces)
         are_bars = len(pieces) > _MOST_BARS and all(map(is_bar, pieces))
         go_with = not coloured and sum(_goes_with(part, rest) for part in pieces) > 1
-        is_emblem = (apart and (unlike or are_bars)) or (reaches and (apart or coloured) and not go_with)
+        stands_apart = apart and not (are_letters(pieces) and sum(hanging) < count - 1)
+        is_emblem = (stands_apart and (unlike or are_bars)) or (reaches and (apart or coloured) and not go_with)
         if is_emblem and (are_letters(rest) or any(is_joined_hand([part]) for part in rest)):
             return count
     return 0
