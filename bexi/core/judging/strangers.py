@@ -111,7 +111,7 @@ def _strange_together(parts: Sequence[Region]) -> int:
         unlike |= all(max(part.stroke, stroke) > _OTHER_HAND * min(part.stroke, stroke) for part in pieces)
         reaches = any(part.box.top < top - beyond and part.box.bottom > base + beyond for part in pieces)
         are_bars = len(pieces) > _MOST_BARS and all(map(is_bar, pieces))
-        go_with = not coloured and sum(_goes_with(part, rest) for part in pieces) > 1
+        go_with = sum(_goes_with(part, rest) for part in pieces) > (2 if coloured else 1)
         stands_apart = apart and not (are_letters(pieces) and sum(hanging) < count - 1)
         is_emblem = (stands_apart and (unlike or are_bars)) or (reaches and (apart or coloured) and not go_with)
         if is_emblem and (are_letters(rest) or any(is_joined_hand([part]) for part in rest)):

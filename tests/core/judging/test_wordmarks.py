@@ -204,6 +204,21 @@ class WordmarkTests(TestCase):
             groups = groups_of(picture(end + advance(".shop", face(key), 140) + 30, 240, body))
             self.assertEqual((len(groups.words), groups.emblems), (1, ()), key)
 
+    def test_a_word_that_is_bold_in_part_is_one_line(self):
+        for bold, light, words in product((True, False), ("work-sans", "playfair-display"), ("win hub", "Home Mama")):
+            keys = [face(f"{light} {weight} normal") for weight in ((800, 400) if bold else (400, 800))]
+            start, rest = words.split()
+            end = advance(start, keys[0], 140) + 30
+            body = f'<path d="{outlines(start, keys[0], 30, 170, 140)}{outlines(rest, keys[1], end, 170, 140)}"/>'
+            drawing = picture(end + advance(rest, keys[1], 140) + 30, 240, body)
+            self.assertTrue(is_one_line(groups_of(drawing), drawing.width), (bold, light, words))
+
+    def test_a_w_of_a_wide_face_is_one_letter(self):
+        for words in ("wood", "moat"):
+            path = outlines(words, face("work-sans 800 normal"), 30, 170, 140)
+            groups = groups_of(picture(640, 240, f'<path transform="scale(1.1 1)" d="{path}"/>'))
+            self.assertIsNotNone(groups.first, words)
+
     def test_a_swoosh_along_a_word_is_no_emblem(self):
         for words, key in product(("Saser", "Mapuha"), ("barlow 600 normal", "rubik 400 normal")):
             for top in (20, 225):
