@@ -73,7 +73,9 @@ def _is_word(parts: Sequence[Region]) -> bool:
 def _begins_with_word(parts: Sequence[Region]) -> bool:
     """Whether the first parts are letters of a stroke of their own, as of a word that is bold in part."""
     first = list(takewhile(lambda one: is_like(one.stroke, parts[0].stroke), parts))
-    return len(first) < len(parts) and are_letters(first)
+    others = [one.stroke for one in parts[len(first) :]]
+    is_other = bool(others) and not is_like(float(np.median(others)), float(np.median([one.stroke for one in first])))
+    return is_other and are_letters(first)
 
 
 def _beside_divider(parts: Sequence[Region]) -> Sequence[Region]:
