@@ -57,9 +57,9 @@ def without_strangers(line: tuple[Region, ...]) -> tuple[Region, ...]:
     parts = _beside_divider(sorted(line, key=lambda part: part.box.left))
     parts = parts[_strange_together(parts) or _of_a_sign(parts) :]
     parts = parts[: len(parts) - (_strange_together(parts[::-1]) or _of_a_sign(parts[::-1]))]
-    while _is_word(parts[1:]) and not _begins_with_word(parts) and _is_strange(parts, 0):
+    while _is_word(parts[1:]) and _is_strange(_own_word(parts), 0):
         parts = parts[1:]
-    while _is_word(parts[:-1]) and not _begins_with_word(parts[::-1]) and _is_strange(parts, len(parts) - 1):
+    while _is_word(parts[:-1]) and _is_strange(last := _own_word(parts[::-1])[::-1], len(last) - 1):
         parts = parts[:-1]
     inner = range(1, len(parts) - 1)
     strange = {number for number in inner if _is_coloured_apart(parts, number) and _strangeness(parts, number) > 1}
@@ -70,12 +70,12 @@ def _is_word(parts: Sequence[Region]) -> bool:
     return len(parts) >= FEWEST or any(is_joined_hand([part]) for part in parts)
 
 
-def _begins_with_word(parts: Sequence[Region]) -> bool:
-    """Whether the first parts are letters of a stroke of their own, as of a word that is bold in part."""
+def _own_word(parts: Sequence[Region]) -> Sequence[Region]:
+    """The first parts, where they are letters of a stroke of their own, as in a word that is bold in part; or all."""
     first = list(takewhile(lambda one: is_like(one.stroke, parts[0].stroke), parts))
     others = [one.stroke for one in parts[len(first) :]]
     is_other = bool(others) and not is_like(float(np.median(others)), float(np.median([one.stroke for one in first])))
-    return is_other and are_letters(first)
+    return first if is_other and are_letters(first) else parts
 
 
 def _beside_divider(parts: Sequence[Region]) -> Sequence[Region]:

@@ -168,6 +168,12 @@ CASES: dict[str, tuple[str, Edges]] = {
         + word("wow", 522, SERIF, ink=ORANGE),
         (40, 80, 220, 220),
     ),
+    "a mark in the stroke of the thin half of a word": (
+        word("North", 30, "barlow 700 normal", 140)
+        + word("hub", 384, "barlow 400 normal", 140)
+        + line("M656 140L736 60L816 140V230H656z", 11),
+        (650, 52, 822, 236),
+    ),
     "a mark and a line on its side": (
         line("M120 60v170M60 150q0 80 60 80t60-80M100 90h40", 16)
         + f'<g transform="translate(230 220) rotate(-90)">{word("EST 1924", 0, "work-sans 800 normal", 38, 0)}</g>'
